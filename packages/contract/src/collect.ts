@@ -3,7 +3,7 @@ import { z } from "zod";
 import { minutesSchema } from "./units.ts";
 import { effectSchema } from "./plan.ts";
 
-/** What a contributor sends from the desk; at least one of minutes, percent and remaining minutes. */
+/** What a contributor sends from the desk; at least one of minutes, percent, remaining minutes and a stage. */
 export const reportRequestSchema = z
   .strictObject({
     project: z.string(),
@@ -18,6 +18,8 @@ export const reportRequestSchema = z
       .optional(),
     percent: z.number().min(0).max(100).optional(),
     remainingMinutes: minutesSchema.min(0).max(10_000_000).optional(),
+    /** The stage that it has come to, of those by which the activity earns. */
+    stage: z.string().min(1).max(200).optional(),
     note: z.string().max(1000).optional(),
   })
   .refine(
@@ -25,8 +27,9 @@ export const reportRequestSchema = z
     "an adjusting entry takes hours back that were accepted: say in a note why",
   )
   .refine(
-    (report) => report.minutes !== undefined || report.percent !== undefined || report.remainingMinutes !== undefined,
-    "say at least one of time, percent and what remains",
+    ({ minutes, percent, remainingMinutes, stage }) =>
+      minutes !== undefined || percent !== undefined || remainingMinutes !== undefined || stage !== undefined,
+    "say at least one of time, percent, what remains and a stage",
   );
 export type ReportRequest = z.infer<typeof reportRequestSchema>;
 
@@ -43,6 +46,7 @@ export const reportSchema = z.object({
   minutes: minutesSchema.nullable(),
   percent: z.number().nullable(),
   remainingMinutes: minutesSchema.nullable(),
+  stage: z.string().nullable(),
   note: z.string(),
   state: z.enum(["submitted", "posted", "returned", "withdrawn"]),
   sentAt: z.string(),
@@ -70,7 +74,9 @@ const remarkSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("late"), closedTo: z.string() }),
   z.object({ kind: z.literal("adjusts"), backMinutes: minutesSchema }),
   z.object({ kind: z.literal("reopens"), leftMinutes: minutesSchema }),
-  z.object({ kind: z.literal("older"), what: z.enum(["percent", "remaining"]) }),
+  z.object({ kind: z.literal("stageFell"), from: z.string(), to: z.string() }),
+  z.object({ kind: z.literal("stageGone"), stage: z.string() }),
+  z.object({ kind: z.literal("older"), what: z.enum(["percent", "remaining", "stage"]) }),
 ]);
 /** A report that waits to be decided, with what should be known of it first. */
 export const queuedReportSchema = reportSchema.extend({ remarks: z.array(remarkSchema) });

@@ -19,6 +19,10 @@ export const deskActivitySchema = z.object({
   waitingMinutes: minutesSchema,
   /** The timebox in which it stands, and its last day. */
   box: z.object({ name: z.string(), last: z.string() }).nullable(),
+  /** The stages by which it earns, and the one it stands in; `null` of what earns otherwise. */
+  stages: z
+    .object({ all: z.array(z.object({ name: z.string(), credit: z.number() })), at: z.string().nullable() })
+    .nullable(),
   waitsFor: z.array(z.string()),
   blocked: z.object({ by: z.string(), since: z.string(), saidBy: z.string() }).nullable(),
   /** What its plan says of it besides; `null` where nothing. */

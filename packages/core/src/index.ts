@@ -185,7 +185,7 @@ export type { PlanTables } from "./plan/rowSchemas.ts";
 export { PLAN_TABLES, SHOWN_TABLES, type PlanTable, type ShownTable } from "./plan/tables.ts";
 export { effectBetween, effectOf, type Effect, type Movement, type Reckoned } from "./drift/effect.ts";
 export { eitherThousandOrDecimal, formatDuration, formatHours, parseDuration, type BareUnit } from "./time/duration.ts";
-export { postedKey, type ReportContent } from "./collect/report.ts";
+export { postedKey, stageEarns, type ReportContent } from "./collect/report.ts";
 export {
   acceptReports,
   type Acceptance,

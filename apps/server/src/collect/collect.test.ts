@@ -1,4 +1,4 @@
-import type { Desk, Report, ReportsEffect } from "@chronometra/contract";
+import type { Desk, QueuedReport, Report, ReportsEffect } from "@chronometra/contract";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { ReportEntity } from "./kept/reportEntity.ts";
 
@@ -161,6 +161,47 @@ describe("reporting from the desk", () => {
     expect(await left()).toBe(1920);
     await accept(await sent(ann, "dig", { remainingMinutes: 3000 }, "2026-03-04"));
     expect(await left()).toBe(3000);
+  });
+});
+
+describe("a stage sent from the desk", () => {
+  const stages = ["Marked", "Dug", "Drained"].map((name, i) => ({ name, credit: i * 45 }));
+  beforeEach(async () => {
+    const credit = { rule: "stages", stages, stage: "Marked" };
+    const { revision } = (await tomas.get(`/api/projects/${project}/plan`)).body;
+    const changes = [{ type: "setCredit", activity: "dig", credit }];
+    expect((await tomas.send("post", `/api/projects/${project}/changes`, { revision, changes })).status).toBe(200);
+  });
+  const stage = async () => (await planActivity("dig")).credit.stage;
+
+  it("waits like any report; once accepted it earns, and has begun", async () => {
+    expect((await desk(ann)).activities.find((each) => each.project === project)!.stages).toEqual({
+      all: stages,
+      at: "Marked",
+    });
+    const before = await summary();
+    const id = await sent(ann, "dig", { stage: "Dug" });
+    expect(await stage()).toBe("Marked");
+    expect((await summary()).figures.ev).toBe(before.figures.ev);
+    expect((await accept(id)).status).toBe(200);
+    expect([await stage(), (await planActivity("dig")).actualStart]).toEqual(["Dug", "2026-03-03"]);
+    expect((await summary()).figures.ev).toBeGreaterThan(before.figures.ev);
+  });
+
+  it("that the activity does not have is refused; one that went meanwhile is told, and moves nothing", async () => {
+    const refused = await report(ann, "dig", { stage: "Painted" });
+    expect([refused.status, refused.body.message]).toEqual([422, expect.stringContaining('no stage "Painted"')]);
+    const [gone, back] = [await sent(ann, "dig", { stage: "Dug" }), await sent(ann, "dig", { stage: "Drained" })];
+    const { revision } = (await tomas.get(`/api/projects/${project}/plan`)).body;
+    const credit = { rule: "stages", stages: [stages[0], stages[2]], stage: "Drained" };
+    await tomas.send("post", `/api/projects/${project}/changes`, {
+      revision,
+      changes: [{ type: "setCredit", activity: "dig", credit }],
+    });
+    const queue = (await tomas.get("/api/reports")).body as QueuedReport[];
+    expect(queue.find(({ id }) => id === gone)!.remarks).toContainEqual({ kind: "stageGone", stage: "Dug" });
+    expect((await accept(gone, back)).status).toBe(200);
+    expect(await stage()).toBe("Drained");
   });
 });
 

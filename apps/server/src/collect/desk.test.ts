@@ -117,6 +117,7 @@ describe("what changed since one looked", () => {
       postedMinutes: 0,
       waitingMinutes: 0,
       box: null,
+      stages: null,
       waitsFor: [],
       blocked: null,
       note: null,

@@ -220,6 +220,7 @@ export async function presentReports(
       minutes: report.minutes,
       percent: report.percent,
       remainingMinutes: report.remainingMinutes,
+      stage: report.stage,
       note: report.note,
       state: report.state,
       sentAt: report.sentAt.toISOString(),

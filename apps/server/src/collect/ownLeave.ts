@@ -64,6 +64,7 @@ export const sendLeave = (
         minutes: null,
         percent: null,
         remainingMinutes: null,
+        stage: null,
         note: leave.note.trim(),
       });
       names.push(project.head.name);

@@ -96,7 +96,7 @@ describe("when something is due, in plain words", () => {
 
 it("a report says what it reports", () => {
   expect([
-    reportWords({ leaveUntil: null, minutes: 210, percent: 60, remainingMinutes: 720 }),
-    reportWords({ leaveUntil: null, minutes: null, percent: 0, remainingMinutes: null }),
-  ]).toEqual(["3.5 h, 60% done, 12 h remaining", "0% done"]);
+    reportWords({ leaveUntil: null, minutes: 210, percent: 60, remainingMinutes: 720, stage: "Painted" }),
+    reportWords({ leaveUntil: null, minutes: null, percent: 0, remainingMinutes: null, stage: null }),
+  ]).toEqual(["3.5 h, at “Painted”, 60% done, 12 h remaining", "0% done"]);
 });

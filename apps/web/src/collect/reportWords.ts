@@ -2,17 +2,19 @@ import type { QueuedReport, Report } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
 import { dateWords } from "../shared/words/words.ts";
 
-/** What a report says: "3.5 h, 60% done, 12 h left", "away until 5 Mar 2026". */
+/** What a report says: "3.5 h, at “Painted”, 60% done, 12 h remaining", "away until 5 Mar 2026". */
 export function reportWords({
   minutes,
   percent,
   remainingMinutes,
+  stage,
   leaveUntil,
-}: Pick<Report, "minutes" | "percent" | "remainingMinutes" | "leaveUntil">): string {
+}: Pick<Report, "minutes" | "percent" | "remainingMinutes" | "stage" | "leaveUntil">): string {
   if (leaveUntil !== null) return `away until ${dateWords(leaveUntil)}`;
   const time = minutes === null ? "" : minutes < 0 ? `${formatHours(-minutes)} taken back` : formatHours(minutes);
   const parts = [
     time,
+    stage === null ? "" : `at “${stage}”`,
     percent === null ? "" : `${percent}% done`,
     remainingMinutes === null ? "" : `${formatHours(remainingMinutes)} remaining`,
   ];
@@ -20,6 +22,7 @@ export function reportWords({
 }
 
 type Remark = QueuedReport["remarks"][number];
+const OLDER = { percent: "another percent", remaining: "what remains", stage: "another stage" } as const;
 
 /** A remark on a report in words. */
 export function remarkWords(remark: Remark): string {
@@ -50,10 +53,12 @@ export function remarkWords(remark: Remark): string {
       return remark.leftMinutes > 0
         ? `takes finished work up again: ${formatHours(remark.leftMinutes)} remain for its people`
         : "takes finished work up again; no hours remain for its people";
+    case "stageFell":
+      return `went back from “${remark.from}”`;
+    case "stageGone":
+      return `there is no stage “${remark.stage}” any more; where it stands stays as it is`;
     case "older":
-      return remark.what === "percent"
-        ? "another percent was accepted of a later day, and stands"
-        : "what remains was accepted of a later day, and stands";
+      return `${OLDER[remark.what]} was accepted of a later day, and stands`;
     default:
       return remark satisfies never;
   }

@@ -19,6 +19,7 @@ const report = (id: string, project: string, more: Partial<QueuedReport> = {}): 
   minutes: 240,
   percent: null,
   remainingMinutes: null,
+  stage: null,
   note: "",
   state: "submitted",
   sentAt: "2026-03-03T15:00:00.000Z",

@@ -11,7 +11,7 @@ import { dayAfter } from "../time/instant.ts";
 import { beginningOf, laterBeginning, type AssumedStart } from "./beginning.ts";
 import { Heard } from "./heard.ts";
 import { landing, rateDifference } from "./landing.ts";
-import { postedKey, type ReportContent } from "./report.ts";
+import { postedKey, stageEarns, type ReportContent } from "./report.ts";
 
 /** Whether one person's 100% ends an activity for all who are on it, or only their own work. */
 export type Ending = "all" | "own";
@@ -47,7 +47,7 @@ export interface Accepted {
  * start; others who were to begin earlier and have not reported keep their start. 100% is the actual finish where
  * nobody else has hours left or all is said to be finished; work beyond the finish extends it. What is left of a
  * person's work falls by the hours booked, unless they say themselves what is left, and goes on after the day they
- * spoke of. Leave moves what is left of its person's work, nobody else's.
+ * spoke of. A stage is what the activity stands in from then on, and has begun where it earns anything. Leave moves what is left of its person's work, nobody else's.
  * @param reports in the order of the days they report on
  */
 export function acceptReports(
@@ -90,6 +90,7 @@ function changesOf(desk: Desk, report: ReportContent, closedTo: string | null): 
   const activity = desk.plan.activities.get(report.activityId);
   const changes = report.minutes === null ? [] : posting(desk.plan, report, report.minutes, closedTo);
   if (activity === undefined) return changes;
+  changes.push(...stageOf(desk, activity, report));
   const ends = report.percent === 100 && !desk.heard.isPercentOld(activity, report) && endsAll(desk, activity, report);
   const endsOwn = report.percent === 100 && !ends && stateOf(activity) !== COMPLETE;
   const left = workLeft(desk, activity, report, endsOwn);
@@ -137,6 +138,12 @@ function endsAll({ plan, endings, asked }: Desk, activity: Activity, { id, perso
   return answer === "all";
 }
 
+/** The stage that an activity has come to, where it is another than it stands in and none was said of a later day. */
+function stageOf({ plan, heard }: Desk, { id, credit }: Activity, report: ReportContent): Change[] {
+  const isNews = stageEarns(plan, report) !== null && report.stage !== credit?.stage && !heard.isStageOld(report);
+  return isNews ? [{ type: "setCredit", activity: id, credit: { ...credit!, stage: report.stage! } }] : [];
+}
+
 type Progress = Omit<Extract<Change, { type: "reportProgress" }>, "type" | "activity">;
 
 function percentOf({ heard }: Desk, activity: Activity, report: ReportContent): Progress {
@@ -163,7 +170,7 @@ function datesOf(desk: Desk, activity: Activity, report: ReportContent, ends: bo
 /** The day on which the activity is now taken to have begun; `null` where that stays as it is. */
 function startSaid(desk: Desk, activity: Activity, report: ReportContent): string | null {
   const { heard, assumed, plan } = desk;
-  const worked = (report.minutes ?? 0) > 0 || (report.percent ?? 0) > 0;
+  const worked = (report.minutes ?? 0) > 0 || (report.percent ?? 0) > 0 || (stageEarns(plan, report) ?? 0) > 0;
   if (!worked) return null;
   if (activity.actualStart === undefined) {
     const began = beginningOf(plan, activity, report.personId, report.date, heard, desk.forecast());

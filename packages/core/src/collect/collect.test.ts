@@ -419,6 +419,22 @@ describe("remarks", () => {
       .get(one.id)!
       .map(({ kind }) => kind);
 
+  it("tell a stage that went back, is not there any more, or was said of an earlier day than another", () => {
+    const stages = ["Drawn", "Laid"].map((name, i) => ({ name, credit: i * 40 }));
+    const lay = { ...plan.activities.get("lay")!, credit: { rule: "stages" as const, stages, stage: "Laid" } };
+    const staged = { ...plan, activities: new Map([...plan.activities, ["lay", lay]]) };
+    const said = (stage: string, earlier: ReportContent[] = []) =>
+      remarksOn(staged, [report("ann", "2026-03-02", { activityId: "lay", stage })], null, earlier)
+        .values()
+        .next()
+        .value!.filter(({ kind }) => /stage|older/.test(kind));
+    expect(said("Laid")).toEqual([]);
+    expect(said("Drawn")).toEqual([{ kind: "stageFell", from: "Laid", to: "Drawn" }]);
+    expect(said("Painted")).toEqual([{ kind: "stageGone", stage: "Painted" }]);
+    const later = report("bo", "2026-03-03", { activityId: "lay", stage: "Laid" });
+    expect(said("Drawn", [later])).toEqual([{ kind: "older", what: "stage" }]);
+  });
+
   it("name what is odd about a report, and nothing about one that is not", () => {
     expect(kinds(hours("ann", "2026-03-02", 1, { activityId: "lay" }))).toEqual(["unbaselined", "outOfSequence"]);
     expect(kinds(hours("ann", "2026-03-03", 1, { activityId: "idle" }))).toEqual(["parked", "unbaselined"]);

@@ -1,6 +1,6 @@
 import type { Plan } from "../plan/plan.ts";
 import type { Activity } from "../plan/schema.ts";
-import { postedKey, type ReportContent } from "./report.ts";
+import { postedKey, stageEarns, type ReportContent } from "./report.ts";
 
 const pairOf = (activity: string, person: string): string => JSON.stringify([activity, person]);
 
@@ -20,6 +20,7 @@ function keepGreatest(days: Map<string, string>, key: string, day: string): void
  */
 export class Heard {
   private readonly percents = new Map<string, string>();
+  private readonly stages = new Map<string, string>();
   private readonly lefts = new Map<string, string>();
   private readonly firstDays = new Map<string, string>();
   private readonly firstOfPeople = new Map<string, string>();
@@ -27,7 +28,10 @@ export class Heard {
   private readonly hours = new Map<string, { date: string; minutes: number }[]>();
 
   /** @param earlier reports that were accepted before; of time that came with them their own days count, not those it was posted on */
-  constructor(plan: Plan, earlier: readonly ReportContent[]) {
+  constructor(
+    private readonly plan: Plan,
+    earlier: readonly ReportContent[],
+  ) {
     const known = new Set(earlier.map(({ id }) => postedKey(id)));
     for (const [key, { activity, person, date, minutes, state }] of plan.timeEntries) {
       if (state === "posted" && !known.has(key)) this.noteWork(activity, person, date, minutes);
@@ -36,7 +40,11 @@ export class Heard {
   }
 
   /** Takes in what was accepted. */
-  note({ activityId, personId, date, minutes, percent, remainingMinutes }: ReportContent): void {
+  note(report: ReportContent): void {
+    const { activityId, personId, date, minutes, percent, remainingMinutes } = report;
+    const earns = stageEarns(this.plan, report);
+    if (earns !== null) keepGreatest(this.stages, activityId, date);
+    if ((earns ?? 0) > 0) this.noteBegun(activityId, personId, date);
     if (minutes !== null) this.noteWork(activityId, personId, date, minutes);
     if ((percent ?? 0) > 0) this.noteBegun(activityId, personId, date);
     if (percent === 100) keepGreatest(this.lastDays, activityId, date);
@@ -62,6 +70,8 @@ export class Heard {
   /** Whether a percent of the activity has been said of a later day, or it was finished on one. */
   isPercentOld = ({ id, actualFinish = "" }: Activity, { date }: ReportContent): boolean =>
     date < (this.percents.get(id) ?? "") || date < actualFinish.slice(0, 10);
+  /** Whether a stage of the activity has been said of a later day. */
+  isStageOld = ({ activityId, date }: ReportContent): boolean => date < (this.stages.get(activityId) ?? "");
   /** Whether what is left of a person's work has been said of a later day. */
   isLeftOld = ({ activityId, personId, date }: ReportContent): boolean =>
     date < (this.lefts.get(pairOf(activityId, personId)) ?? "");

@@ -54,6 +54,12 @@ const report = (personId: string, date: string, what: Partial<ReportContent>): R
 const hours = (personId: string, date: string, amount: number, what: Partial<ReportContent> = {}): ReportContent =>
   report(personId, date, { minutes: amount * HOUR, ...what });
 
+const STAGED: NonNullable<Activity["credit"]> = {
+  rule: "stages",
+  stages: ["Drawn", "Laid", "Tested"].map((name, i) => ({ name, credit: i * 40 })),
+  stage: "Drawn",
+};
+
 const finishOf = (plan: Plan, id = "lay"): string =>
   formatDate(schedulePlan(toBundle(plan)).rows[[...plan.activities.keys()].indexOf(id)]!.finishDay);
 
@@ -275,8 +281,22 @@ describe("whatever order reports come in", () => {
     }
   });
 
-  it("law: hours of any people on any days come to the same", () => {
+  it("the stage of the latest day stands; one that earns anything begins the activity", () => {
+    const plan = three({}, { driver: "effort", credit: STAGED });
+    const said = [
+      report("ann", "2026-03-04", { stage: "Tested" }),
+      report("bo", "2026-03-03", { stage: "Laid" }),
+      report("cy", "2026-03-02", { stage: "Drawn" }),
+    ];
+    expect(inAllOrders(plan, said)).toMatchObject({ lay: { credit: { stage: "Tested" } } });
+    const nothing = [report("ann", "2026-03-02", { stage: "Drawn" }), report("bo", "2026-03-03", { stage: "Painted" })];
+    expect(acceptReports(plan, nothing).changes).toEqual([]);
+    expect(acceptReports(three(), said).changes).toEqual([]);
+  });
+
+  it("law: hours of any people on any days, with stages or without, come to the same", () => {
     const one = fc.record({
+      stage: fc.constantFrom(null, "Drawn", "Laid", "Tested"),
       person: fc.constantFrom("ann", "bo", "cy"),
       day: fc.integer({ min: 2, max: 13 }),
       amount: fc.integer({ min: 1, max: 10 }),
@@ -284,16 +304,23 @@ describe("whatever order reports come in", () => {
     });
     fc.assert(
       fc.property(
-        fc.uniqueArray(one, { minLength: 1, maxLength: 4, selector: ({ person, day }) => `${person}${day}` }),
+        // Of two who say a stage of the same day, whoever is accepted last is right.
+        fc.uniqueArray(one, {
+          minLength: 1,
+          maxLength: 4,
+          selector: ({ person, day, stage }) => (stage === null ? `${person}${day}` : day),
+        }),
         fc.constantFrom<Partial<Activity>>(
           { driver: "effort" },
           { windowPolicy: "drift", durationMinutes: 2400 },
           { durationMinutes: 2400 },
+          { driver: "effort", credit: STAGED },
         ),
         (said, work) => {
-          const reports = said.map(({ person, day, amount, left }) =>
+          const reports = said.map(({ person, day, amount, left, stage }) =>
             hours(person, `2026-03-${String(day).padStart(2, "0")}`, amount, {
               remainingMinutes: left === null ? null : left * HOUR,
+              stage,
             }),
           );
           inAllOrders(three({ ann: 100, bo: 100, cy: 100 }, work), reports);

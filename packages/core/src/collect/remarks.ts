@@ -5,7 +5,7 @@ import { toBundle, type Plan } from "../plan/plan.ts";
 import { planTree } from "../plan/planTree.ts";
 import type { Activity } from "../plan/schema.ts";
 import { Heard } from "./heard.ts";
-import type { ReportContent } from "./report.ts";
+import { stageEarns, type ReportContent } from "./report.ts";
 
 /** What whoever decides a report should know of it before they do. */
 export type Remark =
@@ -22,8 +22,11 @@ export type Remark =
   | { readonly kind: "adjusts"; readonly backMinutes: number }
   /** Finished work goes on, with what remains for its people. */
   | { readonly kind: "reopens"; readonly leftMinutes: number }
+  | { readonly kind: "stageFell"; readonly from: string; readonly to: string }
+  /** The activity has no such stage any more; where it stands stays as it is. */
+  | { readonly kind: "stageGone"; readonly stage: string }
   /** Something else has been said of a later day, and stands. */
-  | { readonly kind: "older"; readonly what: "percent" | "remaining" };
+  | { readonly kind: "older"; readonly what: "percent" | "remaining" | "stage" };
 
 /**
  * Remarks on reports, by the report's id: time on finished, parked or unbaselined work, before what comes first is
@@ -67,6 +70,7 @@ export function remarksOn(
         : []),
       ...waits.map((after) => ({ kind: "outOfSequence", after }) as const),
       ...percentRemarks(plan, activity, report, heard),
+      ...stageRemarks(plan, activity, report, heard),
       ...hoursRemarks(plan, activity, report, heard, closedTo),
     ];
   };
@@ -85,6 +89,16 @@ function percentRemarks(plan: Plan, activity: Activity, report: ReportContent, h
       ? [{ kind: "reopens", leftMinutes: leftOnceOpen(plan, activity, percent) } as const]
       : []),
   ];
+}
+
+function stageRemarks(plan: Plan, { credit }: Activity, report: ReportContent, heard: Heard): Remark[] {
+  const { stage } = report;
+  if (stage === undefined || stage === null) return [];
+  const earns = stageEarns(plan, report);
+  if (earns === null) return [{ kind: "stageGone", stage }];
+  if (heard.isStageOld(report)) return [{ kind: "older", what: "stage" }];
+  const now = credit?.stages?.find(({ name }) => name === credit.stage);
+  return now !== undefined && earns < now.credit ? [{ kind: "stageFell", from: now.name, to: stage }] : [];
 }
 
 function hoursRemarks(

@@ -34,6 +34,10 @@ export class ReportEntity {
   @Column({ name: "remaining_minutes", type: "int", nullable: true })
   remainingMinutes!: number | null;
 
+  /** The stage that it has come to. */
+  @Column({ type: "varchar", length: 200, nullable: true })
+  stage!: string | null;
+
   @Column({ type: "varchar", length: 1000 })
   note!: string;
 

@@ -97,6 +97,7 @@ async function correctTime(writing: Writing, { base, now }: Corrected): Promise<
     leaveUntil: null,
     percent: null,
     remainingMinutes: null,
+    stage: null,
     note,
   });
   return true;

@@ -42,6 +42,7 @@ const reportOf = (line: OutsideLineEntity, projectId: string) => ({
   minutes: line.minutes,
   percent: null,
   remainingMinutes: null,
+  stage: null,
   note: [line.note, line.source]
     .filter((words) => words !== "")
     .join(", ")

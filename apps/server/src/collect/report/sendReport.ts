@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { Me, ReportRequest, WeekCell } from "@chronometra/contract";
-import { dateWords, dayAfter, formatHours, goesTo, type Plan } from "@chronometra/core";
+import { dateWords, dayAfter, formatHours, goesTo, stageEarns, type Plan } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { loadPlan } from "../../plan/stored/planStore.ts";
 import { assertNotClosed, findProject } from "../../project/projectAccess.ts";
@@ -34,6 +34,12 @@ export function assertReportable(plan: Plan, me: Me, person: string, report: Rep
     if (at.parked === true)
       return refuse(row, "activity", `"${at.name}" is parked and takes no time; ask the project manager to wake it.`);
   }
+  if (report.stage !== undefined && stageEarns(plan, { activityId: activity.id, stage: report.stage }) === null)
+    return refuse(
+      row,
+      "stage",
+      `"${activity.name}" has no stage "${report.stage}" any more; load the page again and choose one that it has.`,
+    );
   if (report.date > dayAfter(todayOf(me)))
     return refuse(row, "date", `${dateWords(report.date)} has not come yet; time is booked for days that have passed.`);
   if (report.minutes !== undefined && report.date < plan.project.start)
@@ -104,14 +110,12 @@ export async function insertReport(
     minutes: report.minutes ?? null,
     percent: report.percent ?? null,
     remainingMinutes: report.remainingMinutes ?? null,
+    stage: report.stage ?? null,
     note: report.note ?? "",
   });
 }
 
-type Said = Pick<
-  ReportEntity,
-  "projectId" | "activityId" | "personId" | "date" | "leaveUntil" | "minutes" | "percent" | "remainingMinutes" | "note"
->;
+type Said = Omit<ReportEntity, "id" | "state" | "sentAt" | "decidedBy" | "word">;
 
 export async function insertSent(manager: EntityManager, said: Said): Promise<ReportEntity> {
   const row = manager
@@ -150,8 +154,8 @@ export const writeWeek = (database: DataSource, me: Me, cells: readonly WeekCell
       });
       const timed = own.filter((report) => report.minutes !== null);
       const loose = timed.filter(
-        ({ state, percent, remainingMinutes }) =>
-          state === "submitted" && percent === null && remainingMinutes === null,
+        ({ state, percent, remainingMinutes, stage }) =>
+          state === "submitted" && percent === null && remainingMinutes === null && stage === null,
       );
       const fixed =
         timed.filter((report) => !loose.includes(report)).reduce((sum, report) => sum + report.minutes!, 0) +

@@ -1,5 +1,13 @@
 import type { DeskActivity } from "@chronometra/contract";
-import { formatDate, withoutProgress, schedulePlan, type Plan, type Schedule, timeboxOf } from "@chronometra/core";
+import {
+  formatDate,
+  withoutProgress,
+  schedulePlan,
+  timeboxOf,
+  type Activity,
+  type Plan,
+  type Schedule,
+} from "@chronometra/core";
 import type { HeldPlan } from "../../plan/held/heldPlan.ts";
 
 /** A person's own work in a plan that is not finished. */
@@ -36,6 +44,7 @@ export function ownActivities(
       postedMinutes: booked,
       waitingMinutes: 0,
       box: boxOf(plan, activity.id),
+      stages: stagesOf(activity),
       waitsFor: waitsFor(plan, schedule, position, activity.id),
       blocked: blockOf(plan, activity.id),
       note: plan.notes.get(activity.id) ?? null,
@@ -49,6 +58,11 @@ export function ownActivities(
 function blockOf(plan: Plan, activity: string): DeskActivity["blocked"] {
   const block = plan.blocks.get(activity);
   return block === undefined ? null : { by: block.by, since: block.since, saidBy: block.saidBy };
+}
+
+function stagesOf({ credit }: Activity): DeskActivity["stages"] {
+  if (credit?.rule !== "stages") return null;
+  return { all: [...(credit.stages ?? [])].sort((a, b) => a.credit - b.credit), at: credit.stage ?? null };
 }
 
 function boxOf(plan: Plan, activity: string): DeskActivity["box"] {

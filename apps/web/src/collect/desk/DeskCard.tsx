@@ -6,7 +6,7 @@ import { call } from "../../shared/session/api.ts";
 import { placeOnDesk } from "../../shared/page/placeOnDesk.ts";
 import { dateWords, shortDateWords } from "../../shared/words/words.ts";
 import { DeskNotes } from "./DeskNotes.tsx";
-import { PercentScale } from "./PercentScale.tsx";
+import { ProgressPart, type Said } from "./ProgressPart.tsx";
 import { readTime, TIME_HINT } from "../readTime.ts";
 import { SendField, type Wrong } from "./SendField.tsx";
 import { useDeskCall, useReport } from "../useDesk.ts";
@@ -19,8 +19,8 @@ interface Props {
   readonly day: string;
   /** Whether a clock runs, on this activity or another. */
   readonly clock: "none" | "here" | "elsewhere";
-  /** The percent last said, accepted or not. */
-  readonly said: number | null;
+  /** What was last said of it, accepted or not. */
+  readonly said: Said;
   readonly card: boolean;
 }
 
@@ -130,7 +130,6 @@ function More({ activity, day }: { activity: DeskActivity; day: string }) {
 export function DeskCard({ activity, day, clock, said, card }: Props) {
   const [more, setMore] = useState(false);
   const time = useReport(activity, "Time sent");
-  const percent = useReport(activity, "Percent sent");
   const start = useDeskCall(() =>
     call("PUT /api/desk/clock", { body: { project: activity.project, activity: activity.activity } }),
   );
@@ -208,17 +207,7 @@ export function DeskCard({ activity, day, clock, said, card }: Props) {
             of={activity.name}
           />
         </div>
-        <PercentScale
-          name={activity.name}
-          percent={said}
-          pending={percent.isPending}
-          onPercent={(value) => percent.mutate({ date: day, percent: value })}
-        />
-        {percent.error !== null && (
-          <span role="alert" className="adverse max-w-72 text-sm">
-            {percent.error.message}
-          </span>
-        )}
+        <ProgressPart activity={activity} day={day} said={said} />
         {more && <More activity={activity} day={day} />}
       </div>
     </li>

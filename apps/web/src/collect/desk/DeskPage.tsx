@@ -12,6 +12,7 @@ import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { keepPreference, preference } from "../../shared/session/preferences.ts";
 import { dateWords } from "../../shared/words/words.ts";
 import { DeskCard } from "./DeskCard.tsx";
+import type { Said } from "./ProgressPart.tsx";
 import { DeskGlance } from "./DeskGlance.tsx";
 import { byDue } from "./dueGroups.ts";
 import { LeavePart } from "./LeavePart.tsx";
@@ -129,15 +130,16 @@ function clockOn({ clock }: Desk, { project, activity }: DeskActivity): "none" |
   return clock.project === project && clock.activity === activity ? "here" : "elsewhere";
 }
 
-/** The percent last said, though it waits to be accepted. */
-const percentSaid = ({ reports }: Desk, { project, activity, percent }: DeskActivity): number | null =>
-  reports.find(
-    (report) =>
-      report.state === "submitted" &&
-      report.percent !== null &&
-      report.project === project &&
-      report.activity === activity,
-  )?.percent ?? percent;
+/** What was last said of an activity, though it waits to be accepted. */
+function lastSaid({ reports }: Desk, { project, activity, percent, stages }: DeskActivity): Said {
+  const waiting = reports.filter(
+    (report) => report.state === "submitted" && report.project === project && report.activity === activity,
+  );
+  return {
+    percent: waiting.find((report) => report.percent !== null)?.percent ?? percent,
+    stage: waiting.find((report) => report.stage !== null)?.stage ?? stages?.at ?? null,
+  };
+}
 
 /** Why no activity is shown. */
 function nothingWords({ person }: Desk, waits: number): string {
@@ -218,7 +220,7 @@ function Work({ desk }: { desk: Desk }) {
                   activity={activity}
                   day={day}
                   clock={clockOn(desk, activity)}
-                  said={percentSaid(desk, activity)}
+                  said={lastSaid(desk, activity)}
                   card={card}
                 />
               ))}

@@ -27,6 +27,7 @@ const activity = (id: string, part: Partial<DeskActivity> = {}): DeskActivity =>
   postedMinutes: 0,
   waitingMinutes: 0,
   box: null,
+  stages: null,
   waitsFor: [],
   blocked: null,
   note: null,
@@ -46,6 +47,7 @@ const report = (part: Partial<Report>): Report => ({
   minutes: null,
   percent: null,
   remainingMinutes: null,
+  stage: null,
   note: "",
   state: "submitted",
   sentAt: "2026-03-10T10:00:00.000Z",
@@ -152,6 +154,23 @@ describe("the percent that is shown", () => {
       ]),
     );
     expect(toast).toHaveBeenCalledWith("Percent sent: Work a", expect.anything());
+  });
+});
+
+describe("the stage that is shown", () => {
+  const stages = { all: ["Shaped", "Primed", "Afloat"].map((name, i) => ({ name, credit: i * 50 })), at: "Shaped" };
+  const track = () => within(screen.getByRole("group", { name: "Stage of Work a" }));
+
+  it("is the one said last, in place of a percent; another is sent, and that it is finished where it earns all", async () => {
+    const sent = await shown({ activities: [activity("a", { stages })], reports: [report({ stage: "Primed" })] });
+    expect(track().getByRole("button", { pressed: true }).textContent).toBe("Primed");
+    expect(screen.queryByRole("group", { name: "Percent done of Work a" })).toBeNull();
+    await userEvent.click(track().getByRole("button", { name: "Primed" }));
+    await userEvent.click(track().getByRole("button", { name: "Shaped" }));
+    const body = { project: "pier", activity: "a", date: "2026-03-10" };
+    await waitFor(() => expect(sent()).toEqual([{ to: "POST /api/desk/reports", body: { ...body, stage: "Shaped" } }]));
+    await userEvent.click(track().getByRole("button", { name: "Afloat" }));
+    await waitFor(() => expect(sent().at(-1)!.body).toEqual({ ...body, stage: "Afloat", percent: 100 }));
   });
 });
 
