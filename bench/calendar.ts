@@ -1,4 +1,4 @@
-import type { PlanBundle } from "@chronometra/core";
+import { fromBundle, type PlanBundle } from "@chronometra/core";
 import { limitLine, type Line } from "./measure.ts";
 import { longest, openPlanPage } from "./page.ts";
 import { largePlan } from "./plans.ts";
@@ -23,7 +23,7 @@ function datedPlan(): PlanBundle {
 
 /** The calendar page with two thousand things in one month: opened, scrolled, and a milestone carried by keys. */
 export async function calendarLines(url: string): Promise<Line[]> {
-  const { page, close } = await openPlanPage(url, "bench_calendar", datedPlan());
+  const { page, close } = await openPlanPage(url, "bench_calendar", fromBundle(datedPlan()));
   try {
     const at = (view: string): string => new URL(`/calendar?date=2027-02-10&view=${view}`, page.url()).href;
     const opened = async (view: string): Promise<number> => {

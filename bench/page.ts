@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { fileURLToPath } from "node:url";
 import { chromium, type Page } from "@playwright/test";
-import { fromBundle, type PlanBundle } from "@chronometra/core";
+import type { Plan } from "@chronometra/core";
 import { createProject } from "../apps/server/dist/begin/createProject.js";
 import { inTransaction } from "../apps/server/dist/shared/database.js";
 import type { Line } from "./measure.ts";
@@ -32,7 +32,7 @@ export async function longest(page: Page, what: string, act: () => Promise<void>
 export async function openPlanPage(
   url: string,
   name: string,
-  bundle: PlanBundle,
+  plan: Plan,
   preferences: Readonly<Record<string, string>> = {},
 ): Promise<{ page: Page; close: () => Promise<void> }> {
   const root = fileURLToPath(new URL("..", import.meta.url));
@@ -43,7 +43,7 @@ export async function openPlanPage(
     `${root}apps/web/dist`,
   );
   const project = await inTransaction(database, (tx) =>
-    createProject(tx, me, { plan: fromBundle(bundle), programmeId: null, managerId: me.id, label: "bench" }),
+    createProject(tx, me, { plan, programmeId: null, managerId: me.id, label: "bench" }),
   );
   for (const [key, value] of Object.entries(preferences))
     await fetch(`${address}/api/preferences/${key}`, { method: "PUT", headers, body: JSON.stringify({ value }) });

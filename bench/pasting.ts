@@ -1,4 +1,5 @@
 import type { Page } from "@playwright/test";
+import { fromBundle } from "@chronometra/core";
 import { limitLine, type Line } from "./measure.ts";
 import { longest, openPlanPage } from "./page.ts";
 import { largePlan } from "./plans.ts";
@@ -29,7 +30,7 @@ export async function pastingLines(url: string): Promise<Line[]> {
   const { page, close } = await openPlanPage(
     url,
     "bench_pasting",
-    largePlan({ activities: 1, linksEach: 0, calendars: 1, progress: 0 }),
+    fromBundle(largePlan({ activities: 1, linksEach: 0, calendars: 1, progress: 0 })),
     { "plan.columns": LAYOUT },
   );
   try {

@@ -1,10 +1,11 @@
 /**
  * `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network,
- * analysis, quality, preview, saving, scrolling, pasting, calendar, drift, chances, portfolio, people, report.
+ * analysis, quality, preview, saving, scrolling, pasting, calendar, boards, drift, chances, portfolio, people, report.
  */
 import "reflect-metadata";
 import { analysisLines } from "./analysis.ts";
 import { printLine, type Line } from "./measure.ts";
+import { boardsLines } from "./boards.ts";
 import { calendarLines } from "./calendar.ts";
 import { chancesLines } from "./chances.ts";
 import { driftLines } from "./drift.ts";
@@ -29,6 +30,7 @@ const parts: Record<string, () => Promise<Line[]>> = {
   scrolling: () => scrollingLines(database!),
   pasting: () => pastingLines(database!),
   calendar: () => calendarLines(database!),
+  boards: () => boardsLines(database!),
   drift: driftLines,
   chances: chancesLines,
   portfolio: () => portfolioLines(database!),

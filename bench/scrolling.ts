@@ -1,4 +1,4 @@
-import { freezePlan } from "@chronometra/core";
+import { freezePlan, fromBundle } from "@chronometra/core";
 import { limitLine, type Line } from "./measure.ts";
 import { longest, openPlanPage } from "./page.ts";
 import { largePlan } from "./plans.ts";
@@ -16,7 +16,7 @@ export async function scrollingLines(url: string): Promise<Line[]> {
     ...bare,
     baselines: [{ number: 1, approvedOn: "2026-01-15", approvedBy: "x", reason: "y", ...freezePlan(bare) }],
   };
-  const { page, close } = await openPlanPage(url, "bench_scrolling", bundle);
+  const { page, close } = await openPlanPage(url, "bench_scrolling", fromBundle(bundle));
   try {
     const from = performance.now();
     await page.reload();

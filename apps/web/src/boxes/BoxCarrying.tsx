@@ -33,21 +33,35 @@ const under: CollisionDetection = (args) => {
   return lines.length > 0 ? lines : found;
 };
 
+interface Props {
+  readonly onPut: (put: PutDown) => void;
+  /** What is carried from now on, by its id; nothing once it is put down. */
+  readonly onCarry: (id: string | null) => void;
+  readonly children: ReactNode;
+}
+
 /** Lets lines be carried from one place to another, by pointer or finger; keys are those of the lines. */
-export function BoxCarrying({ onPut, children }: { onPut: (put: PutDown) => void; children: ReactNode }) {
+export function BoxCarrying({ onPut, onCarry, children }: Props) {
   const [name, setName] = useState<string | null>(null);
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 5 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: HOLD_MILLISECONDS, tolerance: 8 } }),
   );
+  const putDown = (): void => {
+    setName(null);
+    onCarry(null);
+  };
   return (
     <DndContext
       sensors={sensors}
       collisionDetection={under}
-      onDragStart={({ active }) => setName((active.data.current as Data).name ?? null)}
-      onDragCancel={() => setName(null)}
+      onDragStart={({ active }) => {
+        setName((active.data.current as Data).name ?? null);
+        onCarry(String(active.id));
+      }}
+      onDragCancel={putDown}
       onDragEnd={({ active, over }) => {
-        setName(null);
+        putDown();
         if (over === null) return;
         const { box = null, id = null } = over.data.current as Data;
         if (id !== active.id) onPut({ id: String(active.id), box, before: id });

@@ -2,9 +2,10 @@ import type { BoxedRow } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
 import { useDraggable, useDroppable } from "@dnd-kit/core";
 import { GripVertical } from "lucide-react";
-import { memo, useMemo, type KeyboardEvent } from "react";
+import { memo, useCallback, useMemo, type KeyboardEvent } from "react";
 import { Link } from "react-router";
 import { countWords, dateWords } from "../shared/words/words.ts";
+import type { PlaceInList } from "../shared/table/ListInSight.tsx";
 import { useWord } from "../project/useWord.ts";
 
 export interface LineHandlers {
@@ -18,6 +19,9 @@ interface Props extends LineHandlers {
   readonly box: string | null;
   readonly chosen: boolean;
   readonly mayEdit: boolean;
+  /** Its place in a list of which only a part is drawn, and what takes its height there. */
+  readonly place: PlaceInList["data-index"];
+  readonly measure: PlaceInList["ref"];
 }
 
 /** How it stands to its box, in words. */
@@ -77,14 +81,23 @@ function Said({ row }: { row: BoxedRow }) {
 }
 
 /** One activity in a timebox or waiting: taken up by its grip, put elsewhere by Alt and arrow keys. */
-export const BoxLine = memo(function BoxLine({ row, box, chosen, mayEdit, onChoose, onKey }: Props) {
+export const BoxLine = memo(function BoxLine({ row, box, chosen, mayEdit, onChoose, onKey, place, measure }: Props) {
   const data = useMemo(() => ({ box, id: row.id, name: row.name }), [box, row]);
   const drag = useDraggable({ id: row.id, data, disabled: !mayEdit, attributes: { tabIndex: -1 } });
   const drop = useDroppable({ id: `before ${row.id}`, data, disabled: !mayEdit });
   const isOver = drop.isOver && drop.active?.id !== row.id;
+  const drops = drop.setNodeRef;
+  const ref = useCallback(
+    (element: HTMLLIElement | null) => {
+      drops(element);
+      measure?.(element);
+    },
+    [drops, measure],
+  );
   return (
     <li
-      ref={drop.setNodeRef}
+      ref={ref}
+      data-index={place}
       className={`${LINE} ${isOver ? "border-t-2 border-t-accent" : ""} ${drag.isDragging ? "opacity-40" : ""}`}
     >
       {mayEdit && (

@@ -1,8 +1,9 @@
 import { useDroppable } from "@dnd-kit/core";
 import type { BoxedRow } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
-import { useMemo, useState, type ReactNode } from "react";
+import { memo, useMemo, type ReactNode } from "react";
 import { Link } from "react-router";
+import { ListInSight } from "../shared/table/ListInSight.tsx";
 import { countWords, shortDateWords } from "../shared/words/words.ts";
 import { BoxLine, type LineHandlers } from "./BoxLine.tsx";
 import { Chamber } from "./Chamber.tsx";
@@ -14,32 +15,37 @@ interface LinesProps extends LineHandlers {
   readonly chosen: ReadonlySet<string>;
   readonly mayEdit: boolean;
   readonly empty: string;
+  /** The line that is carried, or goes elsewhere by keys. */
+  readonly keeps: string | null;
 }
 
-/** So many lines are drawn before one asks for more. */
-const DRAWN = 100;
+const LINE_PIXELS = 29;
+const idOf = ({ id }: BoxedRow): string => id;
+
+/** A line that is kept, where it is one of these: others are not drawn anew for it. */
+export const keptIn = (rows: readonly BoxedRow[], keeps: string | null): string | null =>
+  rows.some(({ id }) => id === keeps) ? keeps : null;
+
+const isSame = (was: LinesProps, is: LinesProps): boolean =>
+  (Object.keys(is) as (keyof LinesProps)[]).every((name) => name === "rows" || was[name] === is[name]) &&
+  was.rows.length === is.rows.length &&
+  was.rows.every((row, i) => row === is.rows[i]);
 
 /** The lines of a timebox, or of what waits; something can be put at their end. */
-export function Lines({ box, rows, chosen, mayEdit, empty, onChoose, onKey }: LinesProps) {
-  const [drawn, setDrawn] = useState(DRAWN);
+export const Lines = memo(function Lines({ box, rows, chosen, mayEdit, empty, keeps, onChoose, onKey }: LinesProps) {
   const data = useMemo(() => ({ box }), [box]);
   const { setNodeRef, isOver } = useDroppable({ id: `end of ${box ?? "waiting"}`, data, disabled: !mayEdit });
   return (
     <ul ref={setNodeRef} className={`min-h-[32px] ${isOver ? "outline outline-2 outline-accent" : ""}`}>
       {rows.length === 0 && <li className="muted py-1 text-sm">{empty}</li>}
-      {rows.slice(0, drawn).map((row) => (
-        <BoxLine key={row.id} {...{ row, box, mayEdit, onChoose, onKey }} chosen={chosen.has(row.id)} />
-      ))}
-      {rows.length > drawn && (
-        <li>
-          <button type="button" className="btn btn-ghost btn-sm" onClick={() => setDrawn(drawn + DRAWN)}>
-            {countWords(rows.length - drawn, "more waits", "more wait")}; show the next
-          </button>
-        </li>
-      )}
+      <ListInSight rows={rows} keyOf={idOf} height={LINE_PIXELS} keeps={keeps}>
+        {(row, { ref, "data-index": place }) => (
+          <BoxLine {...{ row, box, mayEdit, onChoose, onKey, place }} measure={ref} chosen={chosen.has(row.id)} />
+        )}
+      </ListInSight>
     </ul>
   );
-}
+}, isSame);
 
 /** What a timebox holds, in words. */
 function sumsOf({ counted, rows }: ShownBox, today: string): string[] {
@@ -64,7 +70,7 @@ interface Props extends Omit<LinesProps, "box" | "rows" | "empty"> {
 }
 
 /** A timebox: its days, its hours against those of its people, and what stands in it. */
-export function BoxPart({ shown, today, widest, children, ...rest }: Props) {
+export function BoxPart({ shown, today, widest, keeps, children, ...rest }: Props) {
   const { box, counted, rows } = shown;
   const when = box.last < today ? "over" : box.first <= today ? "now" : null;
   return (
@@ -90,6 +96,7 @@ export function BoxPart({ shown, today, widest, children, ...rest }: Props) {
         {...rest}
         box={box.id}
         rows={rows}
+        keeps={keptIn(rows, keeps)}
         empty={rest.mayEdit ? "Nothing in it yet. Drag something here, or select it and put it in." : "Nothing in it."}
       />
     </section>

@@ -12,7 +12,7 @@ import { useAddress } from "../shared/page/useAddress.ts";
 import { countWords } from "../shared/words/words.ts";
 import { BoxCarrying } from "./BoxCarrying.tsx";
 import { BoxDialog } from "./asked/BoxDialog.tsx";
-import { BoxPart, Lines } from "./BoxPart.tsx";
+import { BoxPart, keptIn, Lines } from "./BoxPart.tsx";
 import { PutDialog } from "./asked/PutDialog.tsx";
 import { boxesQuery } from "./queries.ts";
 import { SeriesDialog } from "./asked/SeriesDialog.tsx";
@@ -151,9 +151,9 @@ function useBoxes({ view, told }: WorkProps, asked: BoxesAsked) {
     ...boxes.map(({ box, rows }) => ({ box: box.id, ids: idsOf(rows) })),
     { box: null, ids: idsOf(waiting) },
   ];
-  const { chosen, chooseNone, ...handlers } = useLines(sections, putOne);
+  const { chosen, chooseNone, keep, ...handlers } = useLines(sections, putOne);
   const chosenRows = [...chosen].flatMap((id) => rowOf.get(id) ?? []);
-  return { stored, plan, isSaving, act, boxes, waiting, putOne, chosen, chooseNone, chosenRows, handlers };
+  return { stored, plan, isSaving, act, boxes, waiting, putOne, chosen, chooseNone, keep, chosenRows, handlers };
 }
 
 const NOTHING_WAITS = "Nothing waits: all that is not finished stands in a timebox.";
@@ -200,6 +200,7 @@ function Work({ view, told }: WorkProps) {
         onNone={page.chooseNone}
       />
       <BoxCarrying
+        onCarry={page.keep}
         onPut={({ id, box, before }) =>
           chosen.has(id) && chosen.size > 1 ? putMany(chosenRows, box) : page.putOne(id, box, before)
         }
@@ -232,6 +233,7 @@ function Work({ view, told }: WorkProps) {
               {...lines}
               box={null}
               rows={waiting}
+              keeps={keptIn(waiting, lines.keeps)}
               empty={asked.words === "" && asked.branch === "" ? NOTHING_WAITS : "Nothing that waits is so."}
             />
           </section>

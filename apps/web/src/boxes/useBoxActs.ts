@@ -44,7 +44,8 @@ export function useBoxActs(
     mutationFn: async ({ changesOf, words }: BoxAct) => {
       const view = await client.fetchQuery({
         ...planQuery(project),
-        staleTime: 0,
+        // As it is known: what others stored meanwhile is heard of, and judged by the server.
+        staleTime: Infinity,
         networkMode: "always",
         retry: false,
       });

@@ -16,7 +16,14 @@ const toLine = (id: string): void =>
 export function useLines(
   sections: Sections,
   onPut: (id: string, box: string | null, before: string | null) => void,
-): LineHandlers & { readonly chosen: ReadonlySet<string>; readonly chooseNone: () => void } {
+): LineHandlers & {
+  readonly chosen: ReadonlySet<string>;
+  readonly chooseNone: () => void;
+  /** The line that the keyboard goes to, or that is carried: it is drawn wherever it stands. */
+  readonly keeps: string | null;
+  readonly keep: (id: string | null) => void;
+} {
+  const [keeps, keep] = useState<string | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const keys = (id: string, event: KeyboardEvent): void => {
     const by = event.key === "ArrowUp" ? -1 : event.key === "ArrowDown" ? 1 : null;
@@ -24,11 +31,14 @@ export function useLines(
     event.preventDefault();
     if (!event.altKey) {
       const order = sections.flatMap(({ ids }) => ids);
-      return toLine(order[order.indexOf(id) + by] ?? id);
+      const next = order[order.indexOf(id) + by] ?? id;
+      keep(next);
+      return toLine(next);
     }
     const to = stepped(sections, id, by);
     if (to === null) return;
     onPut(id, to.box, to.before);
+    keep(id);
     toLine(id);
   };
   // Lines are drawn anew only where something of theirs changes; what they tell goes to the page as it is by then.
@@ -41,5 +51,5 @@ export function useLines(
     [],
   );
   const chooseNone = useCallback(() => setChosen(new Set()), []);
-  return { chosen, chooseNone, onKey, onChoose };
+  return { chosen, chooseNone, keeps, keep, onKey, onChoose };
 }

@@ -158,7 +158,7 @@ export function ProjectFrame() {
       {(look) => (
         <div className="flex h-full min-h-0 flex-col">
           <Head look={look} />
-          <div className="min-h-0 flex-1 overflow-auto">
+          <div className="relative min-h-0 flex-1 overflow-auto">
             <Outlet context={look} />
           </div>
         </div>

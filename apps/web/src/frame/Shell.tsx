@@ -60,7 +60,7 @@ function Pages({ me }: { me: Me }) {
       <Places me={me} />
       <FirstVisit />
       <Unsent account={me.id} />
-      <main id="content" tabIndex={-1} aria-busy={busy} className="min-h-0 flex-1 overflow-auto">
+      <main id="content" tabIndex={-1} aria-busy={busy} className="relative min-h-0 flex-1 overflow-auto">
         <Outlet />
       </main>
       <MessageRoom />

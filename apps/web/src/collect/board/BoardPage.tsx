@@ -11,6 +11,7 @@ import { useWord } from "../../project/useWord.ts";
 import { planQuery } from "../../resources/stored/queries.ts";
 import { usePlanChange } from "../../resources/stored/usePlanChange.ts";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
+import { ListInSight } from "../../shared/table/ListInSight.tsx";
 import { askedIn, BoardFilters, type Named } from "./BoardFilters.tsx";
 import { BoardRow, type BoardRowProps } from "./BoardRow.tsx";
 import { StagesDialog } from "./StagesDialog.tsx";
@@ -74,6 +75,8 @@ function TrackHead({ track: { kind, stages }, onStages }: { track: TrackOf; onSt
 }
 
 const NONE: readonly TrackRow[] = [];
+const ROW_PIXELS = 33;
+const idOfRow = ({ activity }: TrackRow): string => activity.id;
 /** What a part of the board is called: states in the words of the project. */
 function partName(name: string, by: BoardAsked["by"], wordOf: ReturnType<typeof useWord>): string {
   if (by === "state") return wordOf(name as Worded);
@@ -121,16 +124,18 @@ function Board({ view }: { view: PlanView }) {
             <Fragment key={name}>
               {name !== null && <h3 className="pt-2 text-sm font-semibold">{partName(name, asked.by, wordOf)}</h3>}
               <ul>
-                {rows.map((row) => (
-                  <BoardRow
-                    key={row.activity.id}
-                    row={row}
-                    stages={track.stages}
-                    mayEdit={view.mayEdit}
-                    blocked={plan.blocks.has(row.activity.id)}
-                    onCredit={onCredit}
-                  />
-                ))}
+                <ListInSight rows={rows} keyOf={idOfRow} height={ROW_PIXELS}>
+                  {(row, place) => (
+                    <BoardRow
+                      row={row}
+                      place={place}
+                      stages={track.stages}
+                      mayEdit={view.mayEdit}
+                      blocked={plan.blocks.has(row.activity.id)}
+                      onCredit={onCredit}
+                    />
+                  )}
+                </ListInSight>
               </ul>
             </Fragment>
           ))}

@@ -1,6 +1,7 @@
 import type { Activity, Credit } from "@chronometra/core";
 import type { KeyboardEvent } from "react";
 import { Link } from "react-router";
+import type { PlaceInList } from "../../shared/table/ListInSight.tsx";
 import { todayHere } from "../../shared/words/today.ts";
 import { dateWords } from "../../shared/words/words.ts";
 import {
@@ -145,19 +146,18 @@ export interface BoardRowProps {
   readonly mayEdit: boolean;
   readonly blocked: boolean;
   readonly onCredit: (activity: Activity, credit: Credit, words: string) => void;
+  readonly place: PlaceInList;
 }
 
 /** One activity on the board, with where it stands. */
-export function BoardRow({ row: { activity, credit, path, box }, stages, mayEdit, blocked, onCredit }: BoardRowProps) {
+export function BoardRow({ row, stages, mayEdit, blocked, onCredit, place }: BoardRowProps) {
+  const { activity, credit, path, box } = row;
   const props = {
     ...{ activity, mayEdit, blocked },
     onCredit: (next: Credit, words: string) => onCredit(activity, next, words),
   };
   return (
-    <li
-      className="flex items-center gap-4 border-b rule"
-      style={{ contentVisibility: "auto", containIntrinsicSize: "auto 33px" }}
-    >
+    <li {...place} className="flex items-center gap-4 border-b rule">
       <span className="w-64 shrink-0 truncate" title={`${path} ${activity.name}`}>
         <Link className="link-quiet" to={`../plan?at=${encodeURIComponent(activity.id)}`} relative="path">
           {activity.name}

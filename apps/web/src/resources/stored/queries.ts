@@ -5,6 +5,8 @@ export const planQuery = (project: string) =>
   queryOptions({
     queryKey: ["project", project, "plan"],
     queryFn: () => call("GET /api/projects/:project/plan", { params: { project } }),
+    // Thousands of rows are not compared one by one: whoever needs that compares what they draw.
+    structuralSharing: false,
   });
 export const sharedQuery = (project: string) =>
   queryOptions({
