@@ -260,6 +260,102 @@ describe("work in a timebox", () => {
     );
   });
 
+  /** Something that is done with boxes or with what stands in them, as numbers say. */
+  const acts = fc.array(
+    fc.record({
+      what: fc.constantFrom("put", "wait", "stretch", "move", "carry", "remove", "finish", "begin", "park", "wake"),
+      at: fc.nat(13),
+      box: fc.integer({ min: 1, max: 3 }),
+      days: fc.integer({ min: -4, max: 10 }),
+    }),
+    { maxLength: 12 },
+  );
+
+  /** The changes of one of them, where it can be done. */
+  function changesOf(
+    plan: Plan,
+    { what, at, box, days }: { what: string; at: number; box: number; days: number },
+  ): Change[] {
+    const id = [...plan.activities.keys()][at % plan.activities.size]!;
+    const activity = plan.activities.get(id)!;
+    const boxId = `box${box}`;
+    const row = plan.timeboxes.get(boxId);
+    const later = (date: string): string => formatDate(addDays(parseDate(date)!, days));
+    const isWork = activity.kind !== "milestone" && activity.actualFinish === undefined && activity.parked !== true;
+    switch (what) {
+      case "put":
+        return row === undefined ? [] : placedIn(plan, [id], boxId, null);
+      case "wait":
+        return placedIn(plan, [id], null, null);
+      case "stretch":
+        return row === undefined || later(row.last) < row.first
+          ? []
+          : boxMoved(plan, boxId, { first: row.first, last: later(row.last) }, true);
+      case "move":
+        return row === undefined
+          ? []
+          : boxMoved(plan, boxId, { first: later(row.first), last: later(row.last) }, false);
+      case "carry":
+        return row === undefined ? [] : carriedOver(plan, boxId, boxAfter(plan, row)?.id ?? null);
+      case "remove":
+        return row === undefined ? [] : boxRemoved(plan, boxId);
+      case "finish":
+        return isWork
+          ? [
+              {
+                type: "reportProgress",
+                activity: id,
+                actualStart: activity.actualStart ?? "2026-03-02",
+                actualFinish: "2026-03-03",
+                percent: 100,
+              },
+            ]
+          : [];
+      case "begin":
+        return isWork ? [{ type: "reportProgress", activity: id, actualStart: "2026-03-02", percent: 20 }] : [];
+      case "park":
+        return activity.actualStart === undefined ? [{ type: "setParked", activity: id, parked: true }] : [];
+      default:
+        return activity.parked === true ? [{ type: "setParked", activity: id, parked: false }] : [];
+    }
+  }
+
+  it("moved, stretched, carried over, finished early, parked and woken keeps the laws, step by step, and is undone exactly", () => {
+    fc.assert(
+      fc.property(networks({ calendars: ["std", "seven", "nights"] }), acts, (bundle, all) => {
+        let plan = fromBundle({
+          ...bundle,
+          project: { ...bundle.project, dataDate: "2026-03-04" },
+          activities: bundle.activities.map(({ wish: _wish, ...rest }) => rest),
+        });
+        plan = done(plan, ...boxSeries(plan, { ...SERIES, first: "2026-03-02" }, ids()));
+        for (const act of all) {
+          const { plan: next, inverse } = applyChanges(plan, changesOf(plan, act));
+          expect(checkWholePlan(next)).toEqual([]);
+          const bound = toBundle(next);
+          const { rows } = schedulePlan(bound);
+          rows.forEach((row, i) => {
+            if (row === null) return;
+            const box = next.timeboxes.get(next.boxed.get(bound.activities[i]!.id)?.box ?? "");
+            if (row.state === "notStarted" && box !== undefined && box.first > "2026-03-04")
+              expect(formatDate(row.startDay) >= box.first).toBe(true);
+            expect(row.totalFloat ?? 0).toBeGreaterThanOrEqual(0);
+          });
+          const read = parseBundle(JSON.parse(JSON.stringify(bound)));
+          expect(schedulePlan((read as { bundle: PlanBundle }).bundle).rows).toEqual(rows);
+          const back = applyChanges(next, inverse ?? []).plan;
+          expect([[...back.timeboxes.values()], [...back.boxed], toBundle(back)]).toEqual([
+            [...plan.timeboxes.values()],
+            [...plan.boxed],
+            toBundle(plan),
+          ]);
+          plan = next;
+        }
+      }),
+      { numRuns: 120 },
+    );
+  });
+
   it("once begun is moved by progress and links alone, whichever box it stands in", () => {
     fc.assert(
       fc.property(random, ({ bundle, boxes, begun }) => {

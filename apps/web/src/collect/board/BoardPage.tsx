@@ -37,7 +37,7 @@ const HEADS = { stages: "By stages", steps: "By steps", other: "Other work" } as
 /** What stands over some activities: how they earn, and where their stages lie. */
 function TrackHead({ track: { kind, stages }, onStages }: { track: TrackOf; onStages: (() => void) | null }) {
   return (
-    <div className="flex items-end gap-4 border-b-2 border-current pb-0.5">
+    <div className="sticky top-0 z-10 flex items-end gap-4 border-b-2 border-current bg-base-100 pb-0.5">
       <div className="flex w-64 shrink-0 items-baseline gap-2">
         <h2 className="text-base">{HEADS[kind]}</h2>
         {onStages !== null && (
@@ -118,7 +118,7 @@ function Board({ view }: { view: PlanView }) {
         <p className="muted">Nothing on the board is so; ask for less, or show what is finished too.</p>
       )}
       {shown.map(({ track, parts }) => (
-        <section key={track.key} className="pb-6" aria-label={labelOf(track)}>
+        <section key={track.key} className="pb-6 [&_li]:scroll-mt-12" aria-label={labelOf(track)}>
           <TrackHead track={track} onStages={view.mayEdit && track.kind === "stages" ? () => setAsking(track) : null} />
           {parts.map(({ name, rows }) => (
             <Fragment key={name}>
