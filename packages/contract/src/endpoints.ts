@@ -236,8 +236,16 @@ import { deskSchema, startClockSchema, stopClockSchema, weekViewSchema, writeWee
 export interface Endpoint {
   readonly summary: string;
   readonly body?: z.ZodType;
+  /** What may be said in the query, by name, and what it says. */
+  readonly query?: Readonly<Record<string, string>>;
+  /** What the field `file` of a multipart form holds, of a call that takes one in place of a body. */
+  readonly file?: string;
+  /** What it answers with, where that is not JSON; the response is what such a file or stream holds. */
+  readonly kinds?: readonly string[];
   readonly response: z.ZodType;
 }
+
+const WORKBOOK = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
 
 const done = z.object({ ok: z.literal(true) });
 const file = z.string().meta({ format: "binary" });
@@ -320,6 +328,12 @@ export const endpoints = {
   "POST /api/projects/:project/files": {
     summary:
       "Add a file (multipart, `file`), to what `about` and `aboutId` say, or as a new version of `document`; its kind is found by its content",
+    query: {
+      about: "the kind of what it is on",
+      aboutId: "its id",
+      document: "the id of the document of which it is a new version",
+    },
+    file: "the file",
     response: documentSchema,
   },
   "PUT /api/projects/:project/documents/:document": {
@@ -329,10 +343,18 @@ export const endpoints = {
   },
   "GET /api/projects/:project/documents/:document/:version": {
     summary: "A file as it came; to be seen in place with `show`, where that runs nothing",
+    query: { show: "to be seen in place, where it says anything" },
+    kinds: ["application/octet-stream"],
     response: file,
   },
   "GET /api/talk": {
     summary: "What was said about something, which `about`, `project` and `id` name, and who may be called there",
+    query: {
+      about: "the kind of what it is about",
+      project: "the id of its project",
+      id: "its own id",
+      all: "1 for all that was ever said",
+    },
     response: talkSchema,
   },
   "POST /api/talk": {
@@ -343,10 +365,14 @@ export const endpoints = {
   "POST /api/talk-files": {
     summary:
       "Send a file (multipart, `file`) that is to go with what one says next, where `about`, `project` and `id` say",
+    query: { about: "the kind of what it is about", project: "the id of its project", id: "its own id" },
+    file: "the file",
     response: talkFileSchema,
   },
   "GET /api/talk-files/:file": {
     summary: "A file that went with a message; to be seen in place with `show`, where that runs nothing",
+    query: { show: "to be seen in place, where it says anything" },
+    kinds: ["application/octet-stream"],
     response: file,
   },
   "PUT /api/talk/:message": {
@@ -378,6 +404,7 @@ export const endpoints = {
   },
   "GET /api/talks": {
     summary: "About what something was said, the newest first: that one takes part in, or with `project` all of it",
+    query: { project: "the id of a project" },
     response: threadsSchema,
   },
   "GET /api/projects/:project/talk-counts": {
@@ -461,10 +488,27 @@ export const endpoints = {
   },
   "GET /api/matters": {
     summary: "What stands in the registers, by kind, project, group, owner and state; the first due first",
+    query: {
+      project: "the id of a project",
+      kind: "a kind of register",
+      group: "the id of a group",
+      tie: "what they are tied to, as activity:A10",
+      all: "closed ones too, where it says anything",
+      overdue: "those past their day alone, where it says anything",
+      mine: "one’s own alone, where it says anything",
+    },
     response: mattersSchema,
   },
   "GET /api/projects/:project/matters": {
     summary: "What stands in the registers of a project",
+    query: {
+      kind: "a kind of register",
+      group: "the id of a group",
+      tie: "what they are tied to, as activity:A10",
+      all: "closed ones too, where it says anything",
+      overdue: "those past their day alone, where it says anything",
+      mine: "one’s own alone, where it says anything",
+    },
     response: mattersSchema,
   },
   "GET /api/projects/:project/ties": {
@@ -494,6 +538,13 @@ export const endpoints = {
   "POST /api/matters/read": {
     summary:
       "Understand a table (multipart, `file`) as lines for the registers; `kind` and `project` where it does not say, `dateOrder`, and `columns` as JSON, column by heading; nothing is stored",
+    query: {
+      kind: "the register that lines are for, where none says it",
+      project: "the id of the project, where no line says it",
+      dateOrder: "dayFirst or monthFirst, where dates can be read in two ways",
+      columns: "JSON: what each heading is taken for",
+    },
+    file: "a table: workbook or CSV",
     response: broughtListSchema,
   },
   "GET /api/matters/:matter": { summary: "A matter with its history", response: matterViewSchema },
@@ -556,6 +607,12 @@ export const endpoints = {
   "GET /api/calendar": {
     summary:
       "What falls on the days `from` to `to`: milestones, deadlines, gates, meetings, absences; one’s own with `own`, of one `project`",
+    query: {
+      from: "YYYY-MM-DD",
+      to: "YYYY-MM-DD",
+      own: "one’s own alone, where it says anything",
+      project: "the id of a project",
+    },
     response: calendarSchema,
   },
   "GET /api/portfolio/roadmap": {
@@ -666,9 +723,22 @@ export const endpoints = {
     body: changeRequestSchema,
     response: effectSchema,
   },
-  "GET /api/projects/:project/history": { summary: "Who changed what, newest first", response: historySchema },
+  "GET /api/projects/:project/history": {
+    summary: "Who changed what, newest first",
+    query: {
+      from: "YYYY-MM-DD",
+      to: "YYYY-MM-DD",
+      about: "the kind of rows that changed",
+      path: "what changed, as activities/A10/name",
+      by: "the id of an account",
+      through: "through what it came",
+      before: "lists before this revision",
+    },
+    response: historySchema,
+  },
   "GET /api/projects/:project/activities/:activity/history": {
     summary: "What became of an activity, what was and what is, newest first",
+    query: { before: "lists before this revision" },
     response: activityHistorySchema,
   },
   "GET /api/projects/:project/history-people": {
@@ -681,6 +751,7 @@ export const endpoints = {
   },
   "GET /api/projects/:project/export/:form": {
     summary: "The whole project as json, xlsx or csv (zipped)",
+    kinds: ["application/json", WORKBOOK, "application/zip"],
     response: file,
   },
   "POST /api/projects/:project/periods": { summary: "Issue the project's figures for the open period", response: done },
@@ -727,6 +798,8 @@ export const endpoints = {
   },
   "GET /api/status-reports/:of/:number/:edition/:form": {
     summary: "A report as pdf or xlsx; the number is a period's or `open`; `?paper=letter` for another paper than A4",
+    query: { paper: "A4 or letter" },
+    kinds: ["application/pdf", WORKBOOK],
     response: file,
   },
 
@@ -744,6 +817,8 @@ export const endpoints = {
   "GET /api/news": {
     summary:
       "Server-sent events: the revision of each plan that is open and who is on it, whenever either changes; `?on=project.page`, once for each open page",
+    query: { on: "project.page of an open page; once for each" },
+    kinds: ["text/event-stream"],
     response: planNewsSchema,
   },
   "PUT /api/projects/:project/presence": {
@@ -933,6 +1008,7 @@ export const endpoints = {
   },
   "GET /api/desk/plans/:project/:activity/history": {
     summary: "What became of one's own activity, but for what it costs; newest first",
+    query: { before: "lists before this revision" },
     response: activityHistorySchema,
   },
   "GET /api/desk/week/:date": { summary: "One's own week around a day", response: weekViewSchema },
@@ -1036,6 +1112,7 @@ export const endpoints = {
   "GET /api/outside/targets": { summary: "What lines can be matched to", response: outsideTargetsSchema },
   "POST /api/outside/files/:kind": {
     summary: "Bring a file of costs or time (multipart, field `file`); the same file twice is refused",
+    file: "costs or time: workbook or CSV",
     response: outsideFileSchema,
   },
   "POST /api/outside/files/:file/take": {
@@ -1115,6 +1192,7 @@ export const endpoints = {
   },
   "GET /api/projects/:project/slip/:milestone": {
     summary: "What can go along when a milestone slips; with `to`, by how many worked days it would slip to that day",
+    query: { to: "the day to slip to, YYYY-MM-DD" },
     response: slipChoiceSchema,
   },
   "POST /api/projects/:project/slip/:milestone/effect": {
@@ -1171,6 +1249,7 @@ export const endpoints = {
   "POST /api/watch/export/:form": {
     summary: "The answer as csv, xlsx or ics",
     body: watchQuestionSchema,
+    kinds: ["text/csv", WORKBOOK, "text/calendar"],
     response: file,
   },
   "POST /api/watch/effect": {
@@ -1193,7 +1272,11 @@ export const endpoints = {
     response: calendarFeedSchema,
   },
   "DELETE /api/calendars/:subject": { summary: "End the address of a subject", response: done },
-  "GET /api/feeds/calendar/:secret": { summary: "The calendar behind a secret address, as iCalendar", response: file },
+  "GET /api/feeds/calendar/:secret": {
+    summary: "The calendar behind a secret address, as iCalendar",
+    kinds: ["text/calendar"],
+    response: file,
+  },
 
   "POST /api/find": {
     summary: "Projects, activities, milestones, people, watchlists, risks and issued periods by words of their names",
@@ -1203,6 +1286,7 @@ export const endpoints = {
 
   "POST /api/imports": {
     summary: "Bring a file (multipart, field `file`, several for CSV)",
+    file: "a plan: workbook, plan bundle or CSV; several files of CSV together",
     response: importViewSchema,
   },
   "GET /api/imports/:import": { summary: "What was understood of it", response: importViewSchema },
@@ -1247,6 +1331,7 @@ export const endpoints = {
   "DELETE /api/imports/:import": { summary: "Discard", response: done },
   "GET /api/house-history": {
     summary: "What was changed of accounts, settings, limits, rates and the register: what was, and what is",
+    query: { about: "the kind of what was changed", before: "what was changed before this one, by its id" },
     response: houseHistorySchema,
   },
   "GET /api/openapi.json": { summary: "This interface as an OpenAPI document", response: z.unknown() },

@@ -36,6 +36,8 @@ const SAFE_METHODS = new Set(["GET", "HEAD"]);
 
 /** Every changing call carries the token of its session in this header. */
 export const TOKEN_HEADER = "x-chronometra-token";
+/** The cookie that says whose session it is. */
+export const SESSION_COOKIE = "chronometra";
 
 /** Refuses whoever does not hold what a call asks for; of a project that they do not see, as if it were not there. */
 async function assertHolds(

@@ -51,7 +51,7 @@ import { qualityRoutes } from "../quality/qualityRoutes.ts";
 import { portfolioRoutes } from "../portfolio/portfolioRoutes.ts";
 import { serveClient } from "../shared/clientFiles.ts";
 import { loggedCall, otherMethods, tellFailure } from "../shared/http.ts";
-import { serve, type Serving } from "../access/serve.ts";
+import { serve, SESSION_COOKIE, type Serving } from "../access/serve.ts";
 import { openApiDocument } from "./openapi.ts";
 import { inboxRoutes, sweepNotices } from "../tell/inboxRoutes.ts";
 import { tellDifferences } from "../tell/moved/differences.ts";
@@ -128,7 +128,7 @@ export function createApp(options: AppOptions): App {
   api.use(
     "/api",
     session({
-      name: "chronometra",
+      name: SESSION_COOKIE,
       secret: sessionSecret(),
       store,
       resave: false,

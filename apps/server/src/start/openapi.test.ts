@@ -1,4 +1,5 @@
-import { endpoints } from "@chronometra/contract";
+import { endpoints, type EndpointKey } from "@chronometra/contract";
+import { ACCESS } from "../access/accessTable.ts";
 import { openApiDocument } from "./openapi.ts";
 
 interface Document {
@@ -9,6 +10,8 @@ interface Document {
     Record<
       string,
       {
+        operationId: string;
+        security: object[];
         summary: string;
         description: string;
         parameters: { name: string; in: string; $ref?: string }[];
@@ -53,8 +56,24 @@ describe("the HTTP interface as a document", () => {
       ]).toEqual([key, parts]);
       expect([key, operation.parameters.some(({ $ref }) => $ref === "#/components/parameters/Token")]).toEqual([
         key,
-        !key.startsWith("GET"),
+        !key.startsWith("GET") && ACCESS[key.replace(/\{(\w+)\}/g, ":$1") as EndpointKey] !== "token",
       ]);
     }
+  });
+
+  it("calls each by a name of its own, and says what it has to show, what is asked of it and what kind of answer it has", () => {
+    const named = operations.map(({ operation }) => operation.operationId);
+    expect(new Set(named).size).toBe(operations.length);
+    const of = (key: string) => operations.find((each) => each.key === key)!.operation;
+    expect(of("GET /api/session").security).toEqual([]);
+    expect(of("GET /api/portfolio").security).toEqual([{ session: [] }]);
+    expect(of("POST /api/feeds/time").security).toEqual([{ system: [] }]);
+    const { parameters } = of("GET /api/projects/{project}/history");
+    expect(parameters.filter((each) => each.in === "query").map(({ name }) => name)).toContain("through");
+    expect(Object.keys((of("POST /api/imports").requestBody as { content: object }).content)).toEqual([
+      "multipart/form-data",
+    ]);
+    const answers = (of("GET /api/news").responses as { 200: { content: object } })[200].content;
+    expect(Object.keys(answers)).toEqual(["text/event-stream"]);
   });
 });

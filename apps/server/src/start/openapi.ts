@@ -1,6 +1,7 @@
 import { endpoints, ERRORS, errorSchema, SHARED_SCHEMAS, type Endpoint, type EndpointKey } from "@chronometra/contract";
 import { z } from "zod";
 import { ACCESS } from "../access/accessTable.ts";
+import { SESSION_COOKIE, TOKEN_HEADER } from "../access/serve.ts";
 
 /** What several calls speak of, by its name in the document. */
 const shared = z.registry<{ id: string }>();
@@ -15,6 +16,13 @@ const components = new Map<string, unknown>();
 const referring = (value: object): object =>
   JSON.parse(JSON.stringify(value).replaceAll(`"${IN_ITS_PLACE}`, `"${IN_THE_DOCUMENT}`)) as object;
 
+/** Names that a record has to have stand among its properties too: readers of the document look for them there. */
+function spellOut(schema: z.core.JSONSchema.BaseSchema): void {
+  const { required, additionalProperties } = schema;
+  if (required === undefined || schema.properties !== undefined || typeof additionalProperties !== "object") return;
+  schema.properties = Object.fromEntries(required.map((name) => [name, additionalProperties]));
+}
+
 function json(schema: z.ZodType): object {
   const {
     $defs = {},
@@ -24,6 +32,7 @@ function json(schema: z.ZodType): object {
     metadata: shared,
     unrepresentable: "any",
     io: "input",
+    override: ({ jsonSchema }) => spellOut(jsonSchema),
   });
   for (const [id, { id: _own, ...definition }] of Object.entries($defs))
     if (!components.has(id)) components.set(id, referring(definition));
@@ -47,30 +56,93 @@ const whoMay = (key: EndpointKey): string => {
           : `For: ${access.join(", ")}.`;
 };
 
+/** What a call has to show: nothing, the token of another system, or the session of whoever is signed in. */
+function securityOf(key: EndpointKey): object[] {
+  const access = ACCESS[key];
+  return access === "anyone" ? [] : [access === "token" ? { system: [] } : { session: [] }];
+}
+
+const capital = (word: string): string => `${word.charAt(0).toUpperCase()}${word.slice(1)}`;
+
+/** A name for a call, made of its method and its path: `getProjectsByProjectHistory`. */
+function operationId(key: EndpointKey): string {
+  const [method = "", path = ""] = key.split(" ");
+  const parts = path
+    .split("/")
+    .slice(2)
+    .map((part) => (part.startsWith(":") ? `by-${part.slice(1)}` : part));
+  return method.toLowerCase() + parts.flatMap((part) => part.split(/[-.]/).map(capital)).join("");
+}
+
+const placeOf = (key: string): string => key.split("/")[2]!;
+
+/** A form that has files in its field `file`, and says nothing besides. */
+const formOf = (holds: string): object => ({
+  "multipart/form-data": {
+    schema: {
+      type: "object",
+      required: ["file"],
+      properties: {
+        file: { type: "array", minItems: 1, items: { type: "string", format: "binary" }, description: holds },
+      },
+    },
+  },
+});
+
+function requestOf({ body, file }: Endpoint): object {
+  const content = body !== undefined ? json(body) : file !== undefined ? formOf(file) : null;
+  return content === null ? {} : { requestBody: { required: true, content } };
+}
+
+function answerOf({ kinds, response }: Endpoint): object {
+  if (kinds === undefined) return json(response);
+  return Object.fromEntries(
+    kinds.map((kind) => [
+      kind,
+      { schema: { type: "string", ...(kind.startsWith("text/") ? {} : { format: "binary" }) } },
+    ]),
+  );
+}
+
 function operation(key: EndpointKey, endpoint: Endpoint): object {
   const names = [...key.matchAll(/:(\w+)/g)].map((match) => match[1]!);
-  const changes = !key.startsWith("GET");
+  const changes = !key.startsWith("GET") && ACCESS[key] !== "token";
   return {
+    operationId: operationId(key),
+    tags: [placeOf(key)],
     summary: endpoint.summary,
     description: whoMay(key),
+    security: securityOf(key),
     parameters: [
       ...names.map((name) => ({ name, in: "path", required: true, schema: { type: "string" } })),
+      ...Object.entries(endpoint.query ?? {}).map(([name, description]) => ({
+        ...{ name, in: "query", description, schema: { type: "string" } },
+      })),
       ...(changes ? [{ $ref: "#/components/parameters/Token" }] : []),
     ],
-    ...(endpoint.body === undefined ? {} : { requestBody: { required: true, content: json(endpoint.body) } }),
+    ...requestOf(endpoint),
     responses: {
-      200: { description: "Done", content: json(endpoint.response) },
-      default: { $ref: "#/components/responses/Failure" },
+      200: { description: "Done", content: answerOf(endpoint) },
+      "4XX": { $ref: "#/components/responses/Failure" },
+      "5XX": { $ref: "#/components/responses/Failure" },
     },
   };
 }
 
 const token = {
-  name: "x-chronometra-token",
+  name: TOKEN_HEADER,
   in: "header",
   required: true,
   schema: { type: "string" },
   description: "The token of GET /api/session",
+};
+
+const securitySchemes = {
+  session: {
+    ...{ type: "apiKey", in: "cookie", name: SESSION_COOKIE },
+    description: "Who is signed in, since POST /api/session",
+  },
+  system: { type: "http", scheme: "bearer", description: "The token that an administrator gave to another system" },
 };
 
 /** What any call may answer where it cannot be done. */
@@ -88,18 +160,23 @@ export function openApiDocument(): object {
     const [method, path] = key.split(" ") as [string, string];
     (paths[path.replace(/:(\w+)/g, "{$1}")] ??= {})[method.toLowerCase()] = operation(key, endpoint);
   }
+  const places = [...new Set(Object.keys(endpoints).map(placeOf))].sort();
   return {
     openapi: "3.1.0",
     info: {
       title: "Chronometra",
       version: "1",
-      description: "Plans, baselines, reports and figures. Sessions are by cookie.",
+      description: "Plans, baselines, reports and figures. Sessions are by cookie; other systems bring a token.",
+      license: { name: "None given", identifier: "LicenseRef-None-Given" },
     },
+    servers: [{ url: "/", description: "Where this document came from" }],
+    tags: places.map((name) => ({ name, description: `Calls below /api/${name}` })),
     paths,
     components: {
       parameters: { Token: token },
       responses: { Failure: failure },
       schemas: Object.fromEntries([...components].sort(([a], [b]) => (a < b ? -1 : 1))),
+      securitySchemes,
     },
   };
 }
