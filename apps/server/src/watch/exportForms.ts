@@ -19,6 +19,7 @@ export const calendarDays = ({ about }: WatchQuestion, { rows }: WatchAnswer): C
         to: to < from ? from : to,
         title: [values["risk"], values["name"] ?? key].filter((part) => part != null).join(": "),
         words: String(values["project"] ?? ""),
+        path: `/projects/${project}${about === "activities" ? `/plan?at=${encodeURIComponent(key)}` : ""}`,
       },
     ];
   });

@@ -52,19 +52,31 @@ async function xlsx(question: WatchQuestion, answer: WatchAnswer): Promise<Buffe
   return Buffer.from(await workbook.xlsx.writeBuffer());
 }
 
-const WRITE: Readonly<Record<WatchForm, (question: WatchQuestion, answer: WatchAnswer) => Buffer | Promise<Buffer>>> = {
+/** Where the app is that the file came from, and when it was made. */
+interface Made {
+  readonly origin: string;
+  readonly at: string;
+}
+
+type Write = (question: WatchQuestion, answer: WatchAnswer, made: Made) => Buffer | Promise<Buffer>;
+
+const WRITE: Readonly<Record<WatchForm, Write>> = {
   csv,
   xlsx,
-  ics: (question, answer) => Buffer.from(calendarText("Watchlist", calendarDays(question, answer))),
+  ics: (question, answer, { origin, at }) => {
+    const days = calendarDays(question, answer).map((day) => ({ ...day, sequence: 0, changedAt: new Date(at) }));
+    return Buffer.from(calendarText("Watchlist", days, origin));
+  },
 };
 
 interface Job {
   readonly form: WatchForm;
   readonly question: WatchQuestion;
   readonly answer: WatchAnswer;
+  readonly made: Made;
 }
 
 /** Writes the answer to a question as a file, away from the thread that answers calls. */
-export default async function run({ form, question, answer }: Job): Promise<Uint8Array> {
-  return move(Uint8Array.from(await WRITE[form](question, answer))) as unknown as Uint8Array;
+export default async function run({ form, question, answer, made }: Job): Promise<Uint8Array> {
+  return move(Uint8Array.from(await WRITE[form](question, answer, made))) as unknown as Uint8Array;
 }

@@ -45,5 +45,30 @@ export class CalendarFeedEntity {
   madeAt!: Date;
 }
 
+/** What was sent of an entry of a calendar at an address last. */
+@Entity("calendar_entry")
+export class CalendarEntryEntity {
+  @PrimaryColumn({ name: "feed_hash", type: "char", length: 64 })
+  feedHash!: string;
+
+  @PrimaryColumn({ name: "entry_id", type: "varchar", length: 180, charset: "utf8mb4", collation: "utf8mb4_bin" })
+  entryId!: string;
+
+  /** Its first and last day. */
+  @Column({ type: "char", length: 21 })
+  dates!: string;
+
+  /** SHA-256 of all else that is said of it. */
+  @Column({ type: "char", length: 64 })
+  digest!: string;
+
+  /** How often its days have changed. */
+  @Column({ type: "int" })
+  sequence!: number;
+
+  @Column({ name: "changed_at", type: "datetime", precision: 3 })
+  changedAt!: Date;
+}
+
 /** The tables of this room. */
-export const WATCH_ENTITIES = [WatchlistEntity, CalendarFeedEntity];
+export const WATCH_ENTITIES = [WatchlistEntity, CalendarFeedEntity, CalendarEntryEntity];

@@ -1,3 +1,4 @@
+import type { Request } from "express";
 import { Failure } from "../shared/failure.ts";
 import { inWriter } from "../shared/workers.ts";
 import { serve, type Serving } from "../access/serve.ts";
@@ -9,6 +10,9 @@ import { EXPORTED_AT_MOST, WATCH_FORMS, isWatchForm } from "./exportForms.ts";
 import { dropWatchlist, makeWatchlist, watchlist, watchlistsFor, writeWatchlist } from "./watchlists.ts";
 
 const OK = { ok: true } as const;
+
+/** Where whoever calls has found the app. */
+const originOf = (request: Request): string => `${request.protocol}://${request.get("host") ?? "localhost"}`;
 
 export function watchRoutes(serving: Serving): void {
   serve(serving, "GET /api/watchlists", ({ database, me }) => watchlistsFor(database, me));
@@ -29,7 +33,7 @@ export function watchRoutes(serving: Serving): void {
   serve(serving, "POST /api/watch/rows", ({ database, me, body }) =>
     rowsOfAnswer(database, me, body.question, body.group),
   );
-  serve(serving, "POST /api/watch/export/:form", async ({ database, me, params, body, response }) => {
+  serve(serving, "POST /api/watch/export/:form", async ({ database, me, params, body, request, response }) => {
     const form = params["form"]!;
     if (!isWatchForm(form)) throw new Failure("notFound", "A watchlist is exported as csv, xlsx or ics.");
     const { type, ask: asked } = WATCH_FORMS[form];
@@ -40,7 +44,8 @@ export function watchRoutes(serving: Serving): void {
         "invalid",
         `The question finds ${answer.count} rows; a file holds ${EXPORTED_AT_MOST} at most. Narrow it by a condition.`,
       );
-    const content = await inWriter("watch/exportWorker", { form, question, answer });
+    const made = { origin: originOf(request), at: new Date().toISOString() };
+    const content = await inWriter("watch/exportWorker", { form, question, answer, made });
     response.type(type).setHeader("Content-Disposition", `attachment; filename="watchlist.${form}"`).end(content);
     return "";
   });
@@ -52,8 +57,11 @@ export function watchRoutes(serving: Serving): void {
     await endFeed(database, me, params["subject"]!);
     return OK;
   });
-  serve(serving, "GET /api/feeds/calendar/:secret", async ({ database, params, response }) => {
-    response.type("text/calendar").end(await feedText(database, params["secret"]!));
+  serve(serving, "GET /api/feeds/calendar/:secret", async ({ database, params, request, response }) => {
+    const text = await feedText(database, params["secret"]!, originOf(request));
+    // Calendar programs ask for nothing but the file; without one they are told so in plain text.
+    if (text === null) response.status(404).type("text/plain").send("There is no calendar at this address.\n");
+    else response.type("text/calendar").send(text);
     return "";
   });
 }

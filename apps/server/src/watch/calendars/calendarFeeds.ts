@@ -3,14 +3,15 @@ import type { CalendarFeed, Me, Role } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { findAccount } from "../../access/accounts.ts";
 import { ACCESS, refusalWords } from "../../access/accessTable.ts";
-import { Failure, orNotFound } from "../../shared/failure.ts";
+import { Failure } from "../../shared/failure.ts";
 import { ask } from "../asked/ask.ts";
 import { calendarText, type CalendarDay } from "./calendarText.ts";
 import { workDays } from "./workDays.ts";
 import { deadlineDays } from "./deadlineDays.ts";
 import { calendarDays, withCalendarFields } from "../exportForms.ts";
 import { watchlist } from "../watchlists.ts";
-import { CalendarFeedEntity } from "../watchEntities.ts";
+import { CalendarEntryEntity, CalendarFeedEntity } from "../watchEntities.ts";
+import { sentDays } from "./sentDays.ts";
 
 export const DEADLINES = "deadlines";
 /** One's own work, for whoever is a person of some plan. */
@@ -42,28 +43,49 @@ export async function makeFeed(database: DataSource, me: Me, subject: string): P
   await assertMayHave(database, me, subject);
   const secret = randomBytes(24).toString("base64url");
   const madeAt = new Date();
-  await database.getRepository(CalendarFeedEntity).delete({ accountId: me.id, subject });
+  await endFeed(database, me, subject);
   await database.getRepository(CalendarFeedEntity).insert({ hash: hashOf(secret), accountId: me.id, subject, madeAt });
   return { madeAt: madeAt.toISOString(), path: `/api/feeds/calendar/${secret}` };
 }
 
+/** Ends an address, and forgets what was sent there. */
 export async function endFeed(database: DataSource, me: Me, subject: string): Promise<void> {
-  await database.getRepository(CalendarFeedEntity).delete({ accountId: me.id, subject });
+  const feeds = database.getRepository(CalendarFeedEntity);
+  for (const { hash } of await feeds.findBy({ accountId: me.id, subject })) {
+    await feeds.delete({ hash });
+    await database.getRepository(CalendarEntryEntity).delete({ feedHash: hash });
+  }
 }
 
-/** What a secret address shows: as much as its owner may see today. */
-export async function feedText(database: DataSource, secret: string): Promise<string> {
-  const feed = orNotFound(
-    await database.getRepository(CalendarFeedEntity).findOneBy({ hash: hashOf(secret) }),
-    "calendar at that address; its owner may have made a new one",
-  );
-  const me = await findAccount(database, feed.accountId);
-  if (me === null) throw new Failure("notAllowed");
-  await assertMayHave(database, me, feed.subject);
-  if (feed.subject === WORK) return calendarText("My work", await workDays(database, me));
-  if (feed.subject === DEADLINES) return calendarText("Deadlines", await deadlineDays(database, me));
-  const { name, question } = await watchlist(database, me, feed.subject);
+interface Shown {
+  readonly name: string;
+  readonly days: readonly CalendarDay[];
+}
+
+/** What a subject shows: as much as someone may see today. */
+async function shownOf(database: DataSource, me: Me, subject: string): Promise<Shown> {
+  await assertMayHave(database, me, subject);
+  if (subject === WORK) return { name: "My work", days: await workDays(database, me) };
+  if (subject === DEADLINES) return { name: "Deadlines", days: await deadlineDays(database, me) };
+  const { name, question } = await watchlist(database, me, subject);
   const asked = withCalendarFields(question);
-  const days: CalendarDay[] = calendarDays(asked, await ask(database, me, asked, SHOWN_AT_MOST));
-  return calendarText(name, days);
+  return { name, days: calendarDays(asked, await ask(database, me, asked, SHOWN_AT_MOST)) };
+}
+
+/**
+ * What a secret address shows, as iCalendar; `null` where nothing is there any more: it has ended, or its owner may no
+ * longer look.
+ * @param origin where the app is
+ */
+export async function feedText(database: DataSource, secret: string, origin: string): Promise<string | null> {
+  const feed = await database.getRepository(CalendarFeedEntity).findOneBy({ hash: hashOf(secret) });
+  const me = feed === null ? null : await findAccount(database, feed.accountId);
+  if (feed === null || me === null) return null;
+  try {
+    const { name, days } = await shownOf(database, me, feed.subject);
+    return calendarText(name, await sentDays(database, feed.hash, days, new Date()), origin);
+  } catch (error) {
+    if (error instanceof Failure && ["notFound", "notAllowed", "invalid"].includes(error.code)) return null;
+    throw error;
+  }
 }

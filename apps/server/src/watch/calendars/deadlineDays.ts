@@ -20,6 +20,7 @@ export async function deadlineDays(database: DataSource, me: Me): Promise<Calend
           from: line.deadline,
           to: line.deadline,
           title: line.name,
+          path: `/projects/${id}/plan?at=${encodeURIComponent(line.id)}`,
           words: `${code} ${name}. Forecast ${dateWords(line.finish)}, ${dayWords(Math.abs(line.marginDays))} ${line.marginDays < 0 ? "short" : "in hand"}.`,
         },
       ];

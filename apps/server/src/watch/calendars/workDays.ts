@@ -29,7 +29,8 @@ export async function workDays(database: DataSource, { person }: Me): Promise<Ca
   )) as Row[];
   return rows.flatMap(({ project, code, projectName, activity, name, start, finish, deadline, blockedBy }) => {
     const words = `${code} ${projectName}${blockedBy === null ? "" : `. Blocked by ${blockedBy}`}`;
-    const work: CalendarDay = { id: `work-${project}-${activity}`, from: start, to: finish, title: name, words };
+    const path = `/desk/plans/${project}?at=${encodeURIComponent(activity)}`;
+    const work: CalendarDay = { id: `work-${project}-${activity}`, from: start, to: finish, title: name, words, path };
     if (deadline === null) return [work];
     const on = { from: deadline, to: deadline };
     return [
@@ -37,6 +38,7 @@ export async function workDays(database: DataSource, { person }: Me): Promise<Ca
       {
         ...{ id: `work-deadline-${project}-${activity}`, ...on, title: `${name}: deadline` },
         words: `${words}. Finishes ${dateWords(finish)}.`,
+        path,
       },
     ];
   });

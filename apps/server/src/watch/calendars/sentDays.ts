@@ -1,0 +1,53 @@
+import { createHash } from "node:crypto";
+import type { DataSource } from "typeorm";
+import { CalendarEntryEntity } from "../watchEntities.ts";
+import type { CalendarDay, SentDay } from "./calendarText.ts";
+
+const digestOf = ({ title, words, path }: CalendarDay): string =>
+  createHash("sha256")
+    .update(JSON.stringify([title, words, path]))
+    .digest("hex");
+const datesOf = ({ from, to }: CalendarDay): string => `${from} ${to}`;
+
+const ROWS_AT_ONCE = 500;
+
+/** What an entry is sent as, from what it was sent as before; `null` where nothing of it changed. */
+function changed(
+  day: CalendarDay,
+  was: CalendarEntryEntity | undefined,
+  now: Date,
+  hash: string,
+): CalendarEntryEntity | null {
+  const [dates, digest] = [datesOf(day), digestOf(day)];
+  if (was?.dates === dates && was.digest === digest) return null;
+  // It has moved only where its days are others (RFC 5545, 3.8.7.4: SEQUENCE counts revisions that matter).
+  const sequence = was === undefined ? 0 : was.dates === dates ? was.sequence : was.sequence + 1;
+  return { feedHash: hash, entryId: day.id, dates, digest, sequence, changedAt: now };
+}
+
+/**
+ * What a calendar program is sent at an address: each entry with how often its days have changed there and when it
+ * changed last, so that the program takes over what moved, and nothing where nothing did.
+ * @param hash of the secret in the address
+ */
+export async function sentDays(
+  database: DataSource,
+  hash: string,
+  days: readonly CalendarDay[],
+  now: Date,
+): Promise<SentDay[]> {
+  const entries = database.getRepository(CalendarEntryEntity);
+  const known = new Map((await entries.findBy({ feedHash: hash })).map((entry) => [entry.entryId, entry]));
+  const news = new Map<string, CalendarEntryEntity>();
+  for (const day of days) {
+    const entry = changed(day, known.get(day.id), now, hash);
+    if (entry !== null) news.set(day.id, entry);
+  }
+  const rows = [...news.values()];
+  for (let from = 0; from < rows.length; from += ROWS_AT_ONCE)
+    await entries.upsert(rows.slice(from, from + ROWS_AT_ONCE), ["feedHash", "entryId"]);
+  return days.map((day) => {
+    const { sequence, changedAt } = news.get(day.id) ?? known.get(day.id)!;
+    return { ...day, sequence, changedAt };
+  });
+}
