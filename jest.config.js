@@ -36,8 +36,8 @@ const project = (displayName, rootDir, extra = {}) => ({
 });
 
 export default {
-  // Tests with a database share it with others that run beside them.
-  testTimeout: 20_000,
+  // Tests with a database share it, and the machine, with others that run beside them.
+  testTimeout: 60_000,
   projects: [
     project("core", "packages/core"),
     project("contract", "packages/contract"),

@@ -1263,7 +1263,8 @@ export const endpoints = {
     response: watchActDoneSchema,
   },
   "GET /api/calendars/:subject": {
-    summary: "Whether there is an address for calendar programs to fetch a subject from: `deadlines`, or a watchlist",
+    summary:
+      "Whether there is an address for calendar programs to fetch a subject from: `deadlines`, `work`, `calendar`, `own-calendar`, or a watchlist",
     response: calendarFeedSchema,
   },
   "POST /api/calendars": {

@@ -1,5 +1,6 @@
 import type { CalendarEntry, CalendarView } from "@chronometra/contract";
-import { eachWeekOfInterval, formatISO } from "date-fns";
+import { addDays, eachWeekOfInterval, formatISO } from "date-fns";
+import ICAL from "ical.js";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { heldOn } from "./calendarDays.ts";
 
@@ -105,6 +106,32 @@ describe("the calendar", () => {
       ["Box 2", "2026-03-03", "2026-03-20", "3 Mar 2026 to 20 Mar 2026, 1 activity"],
     ]);
     expect((await boxes(quill))[1]!.link).toBe(`/projects/${project}/timeboxes/2`);
+    await tomas.send("post", `/api/projects/${project}/undo`, { revision: revision + 1 });
+  });
+
+  it("is fetched by calendar programs as each sees it, whole or their own, of a year to come", async () => {
+    const soon = formatISO(addDays(new Date(), 10), { representation: "date" });
+    const later = formatISO(addDays(new Date(), 500), { representation: "date" });
+    const { revision } = (await tomas.get(`/api/projects/${project}/plan`)).body as { revision: number };
+    await change(
+      tomas,
+      project,
+      { type: "setDeadline", activity: "open", date: soon },
+      { type: "setDeadline", activity: "pour", date: later },
+    );
+    const deadlines = async (who: Caller, subject: string): Promise<string[]> => {
+      const { path } = (await who.send("post", "/api/calendars", { subject })).body as { path: string };
+      return new ICAL.Component(ICAL.parse((await who.get(path)).text) as never)
+        .getAllSubcomponents("vevent")
+        .map((event) => new ICAL.Event(event))
+        .filter(({ summary }) => summary.startsWith("Deadline: "))
+        .map(({ summary, startDate }) => `${startDate.toString()} ${summary}`);
+    };
+    expect(await deadlines(quill, "calendar")).toEqual([`${soon} Deadline: Open`]);
+    expect(await deadlines(tomas, "own-calendar")).toEqual([`${soon} Deadline: Open`]);
+    expect(await deadlines(radu, "own-calendar")).toEqual([]);
+    // Whoever works in it sees what is their own, and no more.
+    expect(await deadlines(ann, "calendar")).toEqual([]);
     await tomas.send("post", `/api/projects/${project}/undo`, { revision: revision + 1 });
   });
 

@@ -7,6 +7,7 @@ import { DateField } from "../shared/fields/DateField.tsx";
 import { useAddress } from "../shared/page/useAddress.ts";
 import { call } from "../shared/session/api.ts";
 import { mayLook, useMe } from "../shared/session/session.ts";
+import { CalendarAddress } from "../watch/CalendarAddress.tsx";
 import { todayHere } from "../shared/words/today.ts";
 import { dateWords } from "../shared/words/words.ts";
 import { Carrying } from "./Carrying.tsx";
@@ -156,6 +157,11 @@ export function CalendarPage() {
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 pb-1">
         <h1 className="text-xl">Calendar</h1>
         <Days asked={asked} head={headOf(asked, weeks)} put={put} />
+        <CalendarAddress
+          key={asked.own ? "own" : "all"}
+          subject={asked.own ? "own-calendar" : "calendar"}
+          words={`${asked.own ? "your own days" : "all that you see here"}, of every project and kind, for a year to come`}
+        />
       </div>
       <div className="pb-3">
         <Kinds asked={asked} code={codeIn(query.data?.entries ?? [])} put={put} />

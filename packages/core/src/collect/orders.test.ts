@@ -304,12 +304,14 @@ describe("whatever order reports come in", () => {
     });
     fc.assert(
       fc.property(
-        // Of two who say a stage of the same day, whoever is accepted last is right.
-        fc.uniqueArray(one, {
-          minLength: 1,
-          maxLength: 4,
-          selector: ({ person, day, stage }) => (stage === null ? `${person}${day}` : day),
-        }),
+        fc
+          .uniqueArray(one, { minLength: 1, maxLength: 4, selector: ({ person, day }) => `${person}${day}` })
+          // Of two who say a stage of the same day, whoever is accepted last is right: one a day says one.
+          .map((said) =>
+            said.map((each, i) =>
+              said.findIndex(({ day }) => day === each.day) === i ? each : { ...each, stage: null },
+            ),
+          ),
         fc.constantFrom<Partial<Activity>>(
           { driver: "effort" },
           { windowPolicy: "drift", durationMinutes: 2400 },

@@ -38,7 +38,7 @@ export function assertReportable(plan: Plan, me: Me, person: string, report: Rep
     return refuse(
       row,
       "stage",
-      `"${activity.name}" has no stage "${report.stage}" any more; load the page again and choose one that it has.`,
+      `"${activity.name}" has no stage "${report.stage}" any more; load the page again and select one that it has.`,
     );
   if (report.date > dayAfter(todayOf(me)))
     return refuse(row, "date", `${dateWords(report.date)} has not come yet; time is booked for days that have passed.`);

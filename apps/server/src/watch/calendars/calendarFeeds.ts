@@ -11,11 +11,18 @@ import { deadlineDays } from "./deadlineDays.ts";
 import { calendarDays, withCalendarFields } from "../exportForms.ts";
 import { watchlist } from "../watchlists.ts";
 import { CalendarEntryEntity, CalendarFeedEntity } from "../watchEntities.ts";
+import { seenDays } from "./seenDays.ts";
 import { sentDays } from "./sentDays.ts";
 
 export const DEADLINES = "deadlines";
 /** One's own work, for whoever is a person of some plan. */
 const WORK = "work";
+
+/** What the calendar page shows, and of that one's own alone: each sees there what is theirs to see. */
+const PAGES: Readonly<Record<string, { readonly name: string; readonly own: boolean }>> = {
+  calendar: { name: "Calendar", own: false },
+  "own-calendar": { name: "My calendar", own: true },
+};
 
 const SHOWN_AT_MOST = 2000;
 
@@ -33,6 +40,7 @@ async function assertMayHave(database: DataSource, me: Me, subject: string): Pro
     if (me.person === null) throw new Failure("invalid", "You are nobody in any plan; there is no work to show.");
     return;
   }
+  if (PAGES[subject] !== undefined) return;
   const lookers = ACCESS["POST /api/watch"] as readonly Role[];
   if (!me.roles.some((role) => lookers.includes(role))) throw new Failure("notAllowed", refusalWords(lookers));
   if (subject !== DEADLINES) await watchlist(database, me, subject);
@@ -67,6 +75,8 @@ async function shownOf(database: DataSource, me: Me, subject: string): Promise<S
   await assertMayHave(database, me, subject);
   if (subject === WORK) return { name: "My work", days: await workDays(database, me) };
   if (subject === DEADLINES) return { name: "Deadlines", days: await deadlineDays(database, me) };
+  const page = PAGES[subject];
+  if (page !== undefined) return { name: page.name, days: await seenDays(database, me, page.own) };
   const { name, question } = await watchlist(database, me, subject);
   const asked = withCalendarFields(question);
   return { name, days: calendarDays(asked, await ask(database, me, asked, SHOWN_AT_MOST)) };
