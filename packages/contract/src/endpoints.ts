@@ -250,6 +250,18 @@ const WORKBOOK = "application/vnd.openxmlformats-officedocument.spreadsheetml.sh
 const done = z.object({ ok: z.literal(true) });
 const file = z.string().meta({ format: "binary" });
 
+/** What may be said in several queries. */
+const BEFORE = { before: "lists before this revision" } as const;
+const OF_TALK = { about: "the kind of what it is about", project: "the id of its project", id: "its own id" } as const;
+const OF_MATTERS = {
+  kind: "a kind of register",
+  group: "the id of a group",
+  tie: "what they are tied to, as activity:A10",
+  all: "closed ones too, where it says anything",
+  overdue: "those past their day alone, where it says anything",
+  mine: "one’s own alone, where it says anything",
+} as const;
+
 /** Every call of the HTTP interface. `:name` stands for a part of the path. */
 export const endpoints = {
   "GET /api/session": {
@@ -350,9 +362,7 @@ export const endpoints = {
   "GET /api/talk": {
     summary: "What was said about something, which `about`, `project` and `id` name, and who may be called there",
     query: {
-      about: "the kind of what it is about",
-      project: "the id of its project",
-      id: "its own id",
+      ...OF_TALK,
       all: "1 for all that was ever said",
     },
     response: talkSchema,
@@ -365,7 +375,7 @@ export const endpoints = {
   "POST /api/talk-files": {
     summary:
       "Send a file (multipart, `file`) that is to go with what one says next, where `about`, `project` and `id` say",
-    query: { about: "the kind of what it is about", project: "the id of its project", id: "its own id" },
+    query: OF_TALK,
     file: "the file",
     response: talkFileSchema,
   },
@@ -488,27 +498,12 @@ export const endpoints = {
   },
   "GET /api/matters": {
     summary: "What stands in the registers, by kind, project, group, owner and state; the first due first",
-    query: {
-      project: "the id of a project",
-      kind: "a kind of register",
-      group: "the id of a group",
-      tie: "what they are tied to, as activity:A10",
-      all: "closed ones too, where it says anything",
-      overdue: "those past their day alone, where it says anything",
-      mine: "one’s own alone, where it says anything",
-    },
+    query: { project: "the id of a project", ...OF_MATTERS },
     response: mattersSchema,
   },
   "GET /api/projects/:project/matters": {
     summary: "What stands in the registers of a project",
-    query: {
-      kind: "a kind of register",
-      group: "the id of a group",
-      tie: "what they are tied to, as activity:A10",
-      all: "closed ones too, where it says anything",
-      overdue: "those past their day alone, where it says anything",
-      mine: "one’s own alone, where it says anything",
-    },
+    query: OF_MATTERS,
     response: mattersSchema,
   },
   "GET /api/projects/:project/ties": {
@@ -732,13 +727,13 @@ export const endpoints = {
       path: "what changed, as activities/A10/name",
       by: "the id of an account",
       through: "through what it came",
-      before: "lists before this revision",
+      ...BEFORE,
     },
     response: historySchema,
   },
   "GET /api/projects/:project/activities/:activity/history": {
     summary: "What became of an activity, what was and what is, newest first",
-    query: { before: "lists before this revision" },
+    query: BEFORE,
     response: activityHistorySchema,
   },
   "GET /api/projects/:project/history-people": {
@@ -1008,7 +1003,7 @@ export const endpoints = {
   },
   "GET /api/desk/plans/:project/:activity/history": {
     summary: "What became of one's own activity, but for what it costs; newest first",
-    query: { before: "lists before this revision" },
+    query: BEFORE,
     response: activityHistorySchema,
   },
   "GET /api/desk/week/:date": { summary: "One's own week around a day", response: weekViewSchema },
