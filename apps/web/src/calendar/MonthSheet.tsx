@@ -44,7 +44,7 @@ function DayCell({
       className={`min-w-0 border-l rule px-1 pb-1 ${day === today ? "border-t-4 border-t-[var(--brass)]" : "border-t"}`}
     >
       <Link
-        className={`figure inline-flex min-h-[24px] min-w-[24px] items-center text-sm ${isOther ? "muted" : ""} ${day === today ? "font-semibold" : ""}`}
+        className={`figure flex min-h-[27px] w-fit min-w-[24px] items-center text-sm ${isOther ? "muted" : ""} ${day === today ? "font-semibold" : ""}`}
         to={weekOf(day)}
         aria-label={`The week of ${dateWords(day)}`}
       >
