@@ -19,7 +19,7 @@ export const reportRequestSchema = z
     percent: z.number().min(0).max(100).optional(),
     remainingMinutes: minutesSchema.min(0).max(10_000_000).optional(),
     /** The stage that it has come to, of those by which the activity earns. */
-    stage: z.string().min(1).max(200).optional(),
+    stage: z.string().min(1).max(4000).optional(),
     note: z.string().max(1000).optional(),
   })
   .refine(

@@ -1259,7 +1259,7 @@ export const endpoints = {
   },
   "GET /api/calendars/:subject": {
     summary:
-      "Whether there is an address for calendar programs to fetch a subject from: `deadlines`, `work`, `calendar`, `own-calendar`, or a watchlist",
+      "Whether calendar programs have an address for `deadlines`, `work`, `calendar`, `own-calendar` or a watchlist",
     response: calendarFeedSchema,
   },
   "POST /api/calendars": {

@@ -188,6 +188,15 @@ describe("a stage sent from the desk", () => {
     expect((await summary()).figures.ev).toBeGreaterThan(before.figures.ev);
   });
 
+  it("is told with it where it is returned", async () => {
+    const id = await sent(ann, "dig", { stage: "Dug" });
+    await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "return", word: "not yet" });
+    const [mail] = (await world.database.query("select body from mail where body like '%not yet%'")) as {
+      body: string;
+    }[];
+    expect(mail!.body).toContain("Dig, at “Dug”");
+  });
+
   it("that the activity does not have is refused; one that went meanwhile is told, and moves nothing", async () => {
     const refused = await report(ann, "dig", { stage: "Painted" });
     expect([refused.status, refused.body.message]).toEqual([422, expect.stringContaining('no stage "Painted"')]);

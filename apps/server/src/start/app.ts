@@ -155,14 +155,13 @@ export function createApp(options: AppOptions): App {
     loadRoutes,
     tellRoutes,
     inboxRoutes,
-    watchRoutes,
     findRoutes,
     documentRoutes,
   ])
     routes(serving);
   newsRoutes(serving, news);
   exchangeRoutes(serving, wholeBundle);
-  for (const routes of [approveRoutes, whatIfRoutes, collectRoutes, datesRoutes]) routes(serving, post);
+  for (const routes of [approveRoutes, whatIfRoutes, collectRoutes, datesRoutes, watchRoutes]) routes(serving, post);
   cycleRoutes(serving, post, makeReport(post));
   reportRoutes(serving, post);
   charterRoutes(serving, post);

@@ -61,7 +61,7 @@ describe("the HTTP interface as a document", () => {
     }
   });
 
-  it("calls each by a name of its own, and says what it has to show, what is asked of it and what kind of answer it has", () => {
+  it("names each call, what it has to show, what is asked of it and what kind of answer it has", () => {
     const named = operations.map(({ operation }) => operation.operationId);
     expect(new Set(named).size).toBe(operations.length);
     const of = (key: string) => operations.find((each) => each.key === key)!.operation;

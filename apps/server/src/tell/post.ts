@@ -106,6 +106,11 @@ export class Post {
           });
   }
 
+  /** Where this installation is reached, where it was said. */
+  get address(): string | undefined {
+    return this.options.address;
+  }
+
   addressOf({ login }: Addressed): string {
     return login.includes("@") ? login : `${login}@${this.options.domain ?? "localhost"}`;
   }

@@ -1,5 +1,6 @@
 import type { Request } from "express";
 import { Failure } from "../shared/failure.ts";
+import type { Post } from "../tell/post.ts";
 import { inWriter } from "../shared/workers.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { doAct, effectOfAct } from "./acts.ts";
@@ -11,10 +12,10 @@ import { dropWatchlist, makeWatchlist, watchlist, watchlistsFor, writeWatchlist 
 
 const OK = { ok: true } as const;
 
-/** Where whoever calls has found the app. */
-const originOf = (request: Request): string => `${request.protocol}://${request.get("host") ?? "localhost"}`;
-
-export function watchRoutes(serving: Serving): void {
+export function watchRoutes(serving: Serving, { address }: Pick<Post, "address">): void {
+  /** Where the installation is reached, as mail says it; else where whoever calls has found it. */
+  const originOf = (request: Request): string =>
+    address === undefined ? `${request.protocol}://${request.get("host") ?? "localhost"}` : new URL(address).origin;
   serve(serving, "GET /api/watchlists", ({ database, me }) => watchlistsFor(database, me));
   serve(serving, "POST /api/watchlists", ({ database, me, body }) => makeWatchlist(database, me, body));
   serve(serving, "GET /api/watchlists/:watchlist", ({ database, me, params }) =>

@@ -19,8 +19,9 @@ interface Props extends LineHandlers {
   readonly box: string | null;
   readonly chosen: boolean;
   readonly mayEdit: boolean;
-  /** Its place in a list of which only a part is drawn, and what takes its height there. */
+  /** Its place in a list of which only a part is drawn, of how many, and what takes its height there. */
   readonly place: PlaceInList["data-index"];
+  readonly of: number;
   readonly measure: PlaceInList["ref"];
 }
 
@@ -81,7 +82,8 @@ function Said({ row }: { row: BoxedRow }) {
 }
 
 /** One activity in a timebox or waiting: taken up by its grip, put elsewhere by Alt and arrow keys. */
-export const BoxLine = memo(function BoxLine({ row, box, chosen, mayEdit, onChoose, onKey, place, measure }: Props) {
+export const BoxLine = memo(function BoxLine({ row, box, ...props }: Props) {
+  const { chosen, mayEdit, onChoose, onKey, place, of, measure } = props;
   const data = useMemo(() => ({ box, id: row.id, name: row.name }), [box, row]);
   const drag = useDraggable({ id: row.id, data, disabled: !mayEdit, attributes: { tabIndex: -1 } });
   const drop = useDroppable({ id: `before ${row.id}`, data, disabled: !mayEdit });
@@ -98,6 +100,7 @@ export const BoxLine = memo(function BoxLine({ row, box, chosen, mayEdit, onChoo
     <li
       ref={ref}
       data-index={place}
+      {...(place === undefined ? {} : { "aria-setsize": of, "aria-posinset": place + 1 })}
       className={`${LINE} ${isOver ? "border-t-2 border-t-accent" : ""} ${drag.isDragging ? "opacity-40" : ""}`}
     >
       {mayEdit && (

@@ -128,10 +128,11 @@ function BurnDown({ box, today }: { box: Box; today: string }) {
   if (burnt.length < 2) return null;
   const [from, to] = [burnt[0]!, burnt.at(-1)!];
   const days = `${shortDateWords(from.date)} to ${shortDateWords(to.date)}`;
+  const hours = `from ${formatHours(from.leftMinutes)} to ${formatHours(to.leftMinutes)}`;
   return (
     <ChartInView
       name={`${name}, remaining hours`}
-      words={`Remaining hours of ${name}, ${days}: from ${formatHours(from.leftMinutes)} to ${formatHours(to.leftMinutes)}.`}
+      words={`Remaining hours of ${name}, ${days}: ${hours}.`}
       height="h-52"
       option={option}
     />

@@ -40,7 +40,12 @@ export const Lines = memo(function Lines({ box, rows, chosen, mayEdit, empty, ke
       {rows.length === 0 && <li className="muted py-1 text-sm">{empty}</li>}
       <ListInSight rows={rows} keyOf={idOf} height={LINE_PIXELS} keeps={keeps}>
         {(row, { ref, "data-index": place }) => (
-          <BoxLine {...{ row, box, mayEdit, onChoose, onKey, place }} measure={ref} chosen={chosen.has(row.id)} />
+          <BoxLine
+            {...{ row, box, mayEdit, onChoose, onKey, place }}
+            of={rows.length}
+            measure={ref}
+            chosen={chosen.has(row.id)}
+          />
         )}
       </ListInSight>
     </ul>

@@ -160,7 +160,7 @@ export function CalendarPage() {
         <CalendarAddress
           key={asked.own ? "own" : "all"}
           subject={asked.own ? "own-calendar" : "calendar"}
-          words={`${asked.own ? "your own days" : "all that you see here"}, of every project and kind, for a year to come`}
+          words={`${asked.own ? "your own days" : "all that you see here"}, for a year to come`}
         />
       </div>
       <div className="pb-3">

@@ -9,6 +9,9 @@ import { Glyph } from "./Glyph.tsx";
 /** So much is told of a day; the week tells all. */
 const TOLD = 6;
 const WEEKDAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
+/** In pixels, since what is pressed is never smaller than so many of them: where lines begin, and how far apart they are. */
+const LINES_TOP = 31;
+const LINE = 26;
 const COLUMNS = { gridTemplateColumns: "2.5rem repeat(7, minmax(0, 1fr))" };
 
 interface Props {
@@ -25,6 +28,9 @@ interface WeekProps extends Omit<Props, "weeks" | "entries"> {
   readonly spans: ReturnType<typeof spansOf>;
   readonly days: ReturnType<typeof byDay>;
 }
+
+/** As high as the room above what lasts several days, where each line has a height of its own that its link fits into. */
+const NUMBER = "figure flex min-h-[27px] w-fit min-w-[24px] items-center text-sm";
 
 /** One day of a week: its number, and what stands on it. */
 function DayCell({
@@ -44,14 +50,14 @@ function DayCell({
       className={`min-w-0 border-l rule px-1 pb-1 ${day === today ? "border-t-4 border-t-[var(--brass)]" : "border-t"}`}
     >
       <Link
-        className={`figure flex min-h-[27px] w-fit min-w-[24px] items-center text-sm ${isOther ? "muted" : ""} ${day === today ? "font-semibold" : ""}`}
+        className={`${NUMBER} ${isOther ? "muted" : ""} ${day === today ? "font-semibold" : ""}`}
         to={weekOf(day)}
         aria-label={`The week of ${dateWords(day)}`}
       >
         {Number(day.slice(8))}
         {day === today && <span className="muted ml-1 text-xs font-normal">today</span>}
       </Link>
-      <div style={{ height: `${lines * 1.5}rem` }} aria-hidden="true" />
+      <div style={{ height: lines === 0 ? 0 : lines * LINE + 4 }} aria-hidden="true" />
       <ul>
         {on.slice(0, on.length > TOLD ? TOLD - 1 : TOLD).map(({ entry, times }) => (
           <li key={entry.id}>
@@ -112,8 +118,8 @@ function Week({ week, spans, ...rest }: WeekProps) {
       {spans.length > 0 && (
         <ul
           aria-label={`Away, and timeboxes, in week ${weekNumber(week[0]!)}`}
-          className="pointer-events-none absolute inset-x-0 top-7 grid"
-          style={{ ...COLUMNS, gridAutoRows: "1.5rem" }}
+          className="pointer-events-none absolute inset-x-0 grid"
+          style={{ ...COLUMNS, top: LINES_TOP, gridAutoRows: LINE }}
         >
           {spans.map(({ entry, first, last, line }) => (
             <li

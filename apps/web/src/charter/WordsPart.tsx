@@ -1,8 +1,8 @@
 import { HOUSE_WORDS, WORDED, type CharterView, type Worded } from "@chronometra/contract";
-import { CommitField } from "../shared/fields/CommitField.tsx";
 import { Named } from "../shared/fields/Named.tsx";
 import { Foldable } from "../shared/page/Foldable.tsx";
-import { useSeen, type Charterer } from "./useCharter.ts";
+import type { Charterer } from "./useCharter.ts";
+import { SeenField } from "./Written.tsx";
 
 interface Props {
   readonly view: CharterView;
@@ -16,29 +16,15 @@ const nameOf = (of: Worded): string =>
 /** What a state or a priority is called here; cleared, it is called as everywhere. */
 function OwnWord({ view, charterer, of }: Props & { of: Worded }) {
   const value = view.charter.words[of] ?? null;
-  const seen = useSeen(value);
   const name = nameOf(of);
-  if (!view.mayEdit) return <Named name={name}>{value ?? HOUSE_WORDS[of]}</Named>;
-  return (
-    <Named name={name}>
-      <span onInput={seen.begin}>
-        <CommitField
-          label={name}
-          width="w-56"
-          value={value ?? ""}
-          placeholder={HOUSE_WORDS[of]}
-          onCommit={async (text) => {
-            const typed = text.trim();
-            const word = typed === "" || typed === HOUSE_WORDS[of] ? null : typed;
-            const words = `“${HOUSE_WORDS[of]}” is called “${word ?? HOUSE_WORDS[of]}” in this project.`;
-            const answer = await charterer.write({ field: "words", id: of, was: seen.was(), value: word }, words);
-            seen.end();
-            return answer;
-          }}
-        />
-      </span>
-    </Named>
-  );
+  const house = HOUSE_WORDS[of];
+  if (!view.mayEdit) return <Named name={name}>{value ?? house}</Named>;
+  const write = (was: string | null, typed: string): Promise<string | null> => {
+    const word = typed === "" || typed === house ? null : typed;
+    const words = `“${house}” is called “${word ?? house}” in this project.`;
+    return charterer.write({ field: "words", id: of, was, value: word }, words);
+  };
+  return <SeenField {...{ name, value }} width="w-56" placeholder={house} shown={value ?? ""} onWrite={write} />;
 }
 
 /** What this project calls states and priorities; folded while it calls them nothing of its own. */

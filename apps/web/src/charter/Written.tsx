@@ -11,26 +11,49 @@ interface Props {
   readonly name: string;
 }
 
-/** A short text of the charter. */
-export function ShortText({ view, charterer, field, name }: Props) {
-  const value = view.charter[field];
+interface SeenFieldProps<T> {
+  readonly name: string;
+  readonly width: string;
+  readonly placeholder?: string;
+  /** What stands there, and as it is shown. */
+  readonly value: T;
+  readonly shown: string;
+  /** Writes what was typed over what stood there when its writer began; gives why it cannot be, or nothing. */
+  readonly onWrite: (was: T, text: string) => Promise<string | null>;
+}
+
+/** A field of one line that says what its writer saw. */
+export function SeenField<T>({ name, value, shown, onWrite, ...looks }: SeenFieldProps<T>) {
   const seen = useSeen(value);
-  if (!view.mayEdit) return <Named name={name}>{value === "" ? <span className="muted">–</span> : value}</Named>;
   return (
     <Named name={name}>
       <span onInput={seen.begin}>
         <CommitField
+          {...looks}
           label={name}
-          width="w-80"
-          value={value}
+          value={shown}
           onCommit={async (text) => {
-            const answer = await charterer.write({ field, was: seen.was(), value: text.trim() }, `${name} is written.`);
+            const answer = await onWrite(seen.was(), text.trim());
             seen.end();
             return answer;
           }}
         />
       </span>
     </Named>
+  );
+}
+
+/** A short text of the charter. */
+export function ShortText({ view, charterer, field, name }: Props) {
+  const value = view.charter[field];
+  if (!view.mayEdit) return <Named name={name}>{value === "" ? <span className="muted">–</span> : value}</Named>;
+  return (
+    <SeenField
+      {...{ name, value }}
+      width="w-80"
+      shown={value}
+      onWrite={(was, text) => charterer.write({ field, was, value: text }, `${name} is written.`)}
+    />
   );
 }
 

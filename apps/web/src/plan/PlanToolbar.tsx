@@ -15,10 +15,12 @@ import type { ShownRows } from "./shownRows.ts";
 import { TryOut } from "./TryOut.tsx";
 import type { About } from "./useAbout.ts";
 import type { ChartLooks } from "./look/useChartLook.ts";
+import { useWord } from "../project/useWord.ts";
 import { ToolButton } from "../shared/fields/ToolButton.tsx";
 
 /** How many rows there are; where some are parked, which of them are shown. */
 function RowCount({ count, parked }: { count: number; parked: ShownRows["parked"] }) {
+  const word = useWord()("parked");
   if (parked === null) return <span className="muted ml-1 text-sm">{count} rows</span>;
   return (
     <select
@@ -28,8 +30,8 @@ function RowCount({ count, parked }: { count: number; parked: ShownRows["parked"
       onChange={(event) => parked.choose(event.target.value)}
     >
       <option value="">{count} rows</option>
-      <option value="without">without parked</option>
-      <option value="only">only parked</option>
+      <option value="without">without {word}</option>
+      <option value="only">only {word}</option>
     </select>
   );
 }

@@ -2,6 +2,7 @@ import type { Present } from "@chronometra/contract";
 import { startTransition, useCallback, useEffect, useMemo, useRef, useState, type RefObject } from "react";
 import { useSearchParams } from "react-router";
 import { useProject } from "../project/useProject.ts";
+import { useWord } from "../project/useWord.ts";
 import { todayHere } from "../shared/words/today.ts";
 import { dateWords } from "../shared/words/words.ts";
 import { xOf } from "./chart/scale.ts";
@@ -107,7 +108,7 @@ export function PlanWork({ sheet, state, session, mayEdit, live, planKey, fresh 
   const [finding, setFinding] = useState(false);
   const about = useAbout();
   const active = chosen?.row ?? null;
-  const columns = usePlanColumns(sheet.fields, params.get("cell"));
+  const columns = usePlanColumns(sheet.fields, useWord()("parked"), params.get("cell"));
   const scroller = useRef<HTMLDivElement>(null);
   const table = useRef<SheetHandle>(null);
   const viewWidth = useWidth(scroller, 1280);

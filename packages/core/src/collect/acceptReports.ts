@@ -47,7 +47,8 @@ export interface Accepted {
  * start; others who were to begin earlier and have not reported keep their start. 100% is the actual finish where
  * nobody else has hours left or all is said to be finished; work beyond the finish extends it. What is left of a
  * person's work falls by the hours booked, unless they say themselves what is left, and goes on after the day they
- * spoke of. A stage is what the activity stands in from then on, and has begun where it earns anything. Leave moves what is left of its person's work, nobody else's.
+ * spoke of. A stage is what the activity stands in from then on; one that earns anything has begun it. Leave moves what
+ * is left of its person's work, nobody else's.
  * @param reports in the order of the days they report on
  */
 export function acceptReports(

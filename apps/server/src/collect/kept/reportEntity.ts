@@ -35,7 +35,7 @@ export class ReportEntity {
   remainingMinutes!: number | null;
 
   /** The stage that it has come to. */
-  @Column({ type: "varchar", length: 200, nullable: true })
+  @Column({ type: "varchar", length: 4000, nullable: true })
   stage!: string | null;
 
   @Column({ type: "varchar", length: 1000 })

@@ -6,11 +6,12 @@ import type { Telling } from "../../tell/post.ts";
 import { listed, tellStanding } from "../../tell/standing.ts";
 import type { ReportEntity } from "../kept/reportEntity.ts";
 
-const saidIn = ({ date, minutes, percent }: ReportEntity, name: string): string =>
+const saidIn = ({ date, minutes, percent, stage }: ReportEntity, name: string): string =>
   [
     dateWords(date),
     name,
     ...(minutes === null ? [] : [formatHours(minutes)]),
+    ...(stage === null ? [] : [`at “${stage}”`]),
     ...(percent === null ? [] : [`${percent} %`]),
   ].join(", ");
 

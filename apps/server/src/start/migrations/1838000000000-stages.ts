@@ -3,7 +3,7 @@ import type { MigrationInterface, QueryRunner } from "typeorm";
 /** Stages that reports say work has come to. */
 export class Stages1838000000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
-    await runner.query("alter table report add column if not exists stage varchar(200) null after remaining_minutes");
+    await runner.query("alter table report add column if not exists stage varchar(4000) null after remaining_minutes");
   }
 
   async down(runner: QueryRunner): Promise<void> {

@@ -1,5 +1,6 @@
 import ICAL from "ical.js";
 import request from "supertest";
+import { sentDays } from "./sentDays.ts";
 import { smallPlan, TestWorld, type Caller } from "../../testing/testWorld.ts";
 
 let world: TestWorld;
@@ -12,6 +13,26 @@ beforeAll(async () => {
     await world.addProject(controller.me, smallPlan({ project: { ...smallPlan().project, code } }));
 });
 afterAll(() => world.drop());
+
+const NOW = new Date("2026-12-01T10:00:00Z");
+const yearsLater = (years: number): Date => new Date(NOW.getTime() + years * 365 * 24 * 3_600_000);
+const day = (id: string, from = "2026-12-04") => ({ id, from, to: from, title: id, words: "", path: "/" });
+
+describe("what was sent at an address", () => {
+  it("is known of what comes back, by two who ask at once too, and forgotten of what is long gone", async () => {
+    const send = async (days: ReturnType<typeof day>[], at = NOW) =>
+      (await sentDays(world.database, "h", days, at)).map(({ id, sequence }) => `${id} ${sequence}`);
+    const both = await Promise.all([send([day("a"), day("b")]), send([day("a"), day("b")])]);
+    expect(both).toEqual([
+      ["a 0", "b 0"],
+      ["a 0", "b 0"],
+    ]);
+    expect(await send([day("a", "2026-12-05")])).toEqual(["a 1"]);
+    expect(await send([day("a", "2026-12-05"), day("b", "2026-12-07")])).toEqual(["a 1", "b 1"]);
+    await send([day("a", "2026-12-05")], yearsLater(2));
+    expect(await send([day("a", "2026-12-05"), day("b")], yearsLater(2))).toEqual(["a 1", "b 0"]);
+  });
+});
 
 describe("what a calendar program fetches", () => {
   it("says what moved, and nothing where nothing did; leads back into the app", async () => {

@@ -1,5 +1,6 @@
 import { createHash } from "node:crypto";
-import type { DataSource } from "typeorm";
+import { In, type DataSource } from "typeorm";
+import { inTransaction } from "../../shared/database.ts";
 import { CalendarEntryEntity } from "../watchEntities.ts";
 import type { CalendarDay, SentDay } from "./calendarText.ts";
 
@@ -10,6 +11,8 @@ const digestOf = ({ title, words, path }: CalendarDay): string =>
 const datesOf = ({ from, to }: CalendarDay): string => `${from} ${to}`;
 
 const ROWS_AT_ONCE = 500;
+/** So long it is known what was sent of something that is not there any more: it may come back. */
+const KEPT_MILLISECONDS = 400 * 24 * 3_600_000;
 
 /** What an entry is sent as, from what it was sent as before; `null` where nothing of it changed. */
 function changed(
@@ -36,18 +39,42 @@ export async function sentDays(
   days: readonly CalendarDay[],
   now: Date,
 ): Promise<SentDay[]> {
-  const entries = database.getRepository(CalendarEntryEntity);
-  const known = new Map((await entries.findBy({ feedHash: hash })).map((entry) => [entry.entryId, entry]));
+  const known = new Map(
+    (await database.getRepository(CalendarEntryEntity).findBy({ feedHash: hash })).map((entry) => [
+      entry.entryId,
+      entry,
+    ]),
+  );
   const news = new Map<string, CalendarEntryEntity>();
   for (const day of days) {
     const entry = changed(day, known.get(day.id), now, hash);
     if (entry !== null) news.set(day.id, entry);
   }
-  const rows = [...news.values()];
-  for (let from = 0; from < rows.length; from += ROWS_AT_ONCE)
-    await entries.upsert(rows.slice(from, from + ROWS_AT_ONCE), ["feedHash", "entryId"]);
+  const shown = new Set(days.map(({ id }) => id));
+  const long = new Date(now.getTime() - KEPT_MILLISECONDS);
+  const gone = [...known.values()].filter(({ entryId, changedAt }) => !shown.has(entryId) && changedAt < long);
+  await keep(database, [...news.values()], gone);
   return days.map((day) => {
     const { sequence, changedAt } = news.get(day.id) ?? known.get(day.id)!;
     return { ...day, sequence, changedAt };
+  });
+}
+
+/** Keeps what was sent, and forgets what has been gone for long; most fetches find nothing to write. */
+async function keep(
+  database: DataSource,
+  news: readonly CalendarEntryEntity[],
+  gone: readonly CalendarEntryEntity[],
+): Promise<void> {
+  if (news.length + gone.length === 0) return;
+  await inTransaction(database, async (manager) => {
+    const entries = manager.getRepository(CalendarEntryEntity);
+    for (let from = 0; from < news.length; from += ROWS_AT_ONCE)
+      await entries.upsert(news.slice(from, from + ROWS_AT_ONCE), ["feedHash", "entryId"]);
+    for (let from = 0; from < gone.length; from += ROWS_AT_ONCE)
+      await entries.delete({
+        feedHash: gone[from]!.feedHash,
+        entryId: In(gone.slice(from, from + ROWS_AT_ONCE).map(({ entryId }) => entryId)),
+      });
   });
 }

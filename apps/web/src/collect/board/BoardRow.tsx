@@ -23,6 +23,9 @@ interface RowProps {
   readonly onCredit: (credit: Credit, words: string) => void;
 }
 
+const STATION =
+  "absolute flex h-7 w-7 -translate-x-1/2 cursor-pointer items-center justify-center disabled:cursor-default";
+
 /**
  * Where an activity stands among its stages: a line that rises to all of its credit, stations on it, and the one it has
  * reached.
@@ -68,7 +71,7 @@ function Track({ activity, credit, mayEdit, blocked, onCredit }: RowProps) {
           disabled={!mayEdit}
           aria-label={`${stage.name}, earns ${stage.credit}%`}
           title={`${stage.name}: earns ${stage.credit}%`}
-          className="absolute flex h-7 w-7 -translate-x-1/2 cursor-pointer items-center justify-center disabled:cursor-default"
+          className={STATION}
           style={{ left: `${stage.credit}%` }}
           onClick={() => i !== at && go(stage.name)}
         >

@@ -16,7 +16,10 @@ interface Props {
   readonly said: Said;
 }
 
-/** The stages of an activity in their order, each reached by one touch; what earns everything also says that it is finished. */
+const NOW = "font-semibold";
+const STAGE = "min-h-[28px] cursor-pointer border-b-[3px] pr-3 text-left text-sm disabled:cursor-wait";
+
+/** Stages in their order, each reached by one touch; what earns everything also says that the activity is finished. */
 function StageScale({ activity, day, said, stages }: Props & { stages: NonNullable<DeskActivity["stages"]> }) {
   const report = useReport(activity, "Stage sent");
   const at = stages.all.findIndex(({ name }) => name === said.stage);
@@ -30,7 +33,7 @@ function StageScale({ activity, day, said, stages }: Props & { stages: NonNullab
             disabled={report.isPending}
             aria-pressed={i === at}
             title={`${name}: earns ${numberWords(credit, 2)}%${credit === 100 ? " and finishes it" : ""}`}
-            className={`min-h-[28px] cursor-pointer border-b-[3px] pr-3 text-left text-sm disabled:cursor-wait ${i <= at ? "border-accent" : "border-base-300"} ${i === at ? "font-semibold" : "muted"}`}
+            className={`${STAGE} ${i <= at ? "border-accent" : "border-base-300"} ${i === at ? NOW : "muted"}`}
             onClick={() =>
               i !== at && report.mutate({ date: day, stage: name, ...(credit === 100 ? { percent: 100 } : {}) })
             }

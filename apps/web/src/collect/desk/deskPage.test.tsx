@@ -161,7 +161,7 @@ describe("the stage that is shown", () => {
   const stages = { all: ["Shaped", "Primed", "Afloat"].map((name, i) => ({ name, credit: i * 50 })), at: "Shaped" };
   const track = () => within(screen.getByRole("group", { name: "Stage of Work a" }));
 
-  it("is the one said last, in place of a percent; another is sent, and that it is finished where it earns all", async () => {
+  it("is the one said last, in place of a percent; the last one also says that it is finished", async () => {
     const sent = await shown({ activities: [activity("a", { stages })], reports: [report({ stage: "Primed" })] });
     expect(track().getByRole("button", { pressed: true }).textContent).toBe("Primed");
     expect(screen.queryByRole("group", { name: "Percent done of Work a" })).toBeNull();

@@ -1,3 +1,5 @@
+import { HOUSE_WORDS } from "@chronometra/contract";
+import { useWord } from "../../project/useWord.ts";
 import { Lane } from "./Lane.tsx";
 import type { LaneShapes } from "./laneShapes.ts";
 
@@ -30,13 +32,14 @@ export const SAMPLES: readonly { readonly words: string; readonly short?: string
   { words: "milestone: approved, now", short: "milestone", shapes: { ...NONE, pennants: { approved: 6, now: 26 } } },
   { words: "deadline", shapes: { ...NONE, deadline: 20 } },
   { words: "level of effort", shapes: { ...BAND, spans: true } },
-  { words: "parked", shapes: { ...NONE, moored: 14 } },
+  { words: HOUSE_WORDS.parked, shapes: { ...NONE, moored: 14 } },
 ];
 
 const HEIGHT = 21;
 
-/** What the shapes of the time chart mean. */
+/** What the shapes of the time chart mean, in the words of the project. */
 export function ChartKey() {
+  const wordOf = useWord();
   return (
     <ul className="grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-0.5" aria-label="What is drawn">
       {SAMPLES.map(({ words, shapes }) => (
@@ -44,7 +47,7 @@ export function ChartKey() {
           <svg width={SAMPLE} height={HEIGHT} aria-hidden="true">
             <Lane shapes={shapes} summary={false} height={HEIGHT} />
           </svg>
-          <span>{words}</span>
+          <span>{words === HOUSE_WORDS.parked ? wordOf("parked") : words}</span>
         </li>
       ))}
     </ul>

@@ -1,11 +1,12 @@
 /** @jest-environment jsdom */
-import { act, render, screen } from "@testing-library/react";
+import { act, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useRef, useState } from "react";
 import { PlanEngine } from "../engine/planEngine.ts";
 import { patched } from "../engine/sheetPatch.ts";
 import type { Sheet } from "../engine/sheet.ts";
 import { slipway, viewOf } from "../testing/plans.ts";
+import { show } from "../../testing/fakePage.tsx";
 import { SheetCell } from "./cells/SheetCell.tsx";
 import { SHEET_COLUMNS } from "./columns/sheetColumns.ts";
 import { useGrid } from "./cells/useGrid.ts";
@@ -92,7 +93,7 @@ function Names({
 async function atWork(refuse?: string) {
   const handle: { current: Handle | null } = { current: null };
   const taken: string[] = [];
-  render(<Names handle={handle} taken={taken} refuse={refuse} />);
+  show(<Names handle={handle} taken={taken} refuse={refuse} />);
   const user = userEvent.setup();
   await user.click(screen.getAllByRole("rowheader")[0]!);
   return { handle, taken, user };

@@ -2,6 +2,7 @@ import { useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import { toast } from "../../shared/messages/toast.ts";
 import { useProject } from "../../project/useProject.ts";
+import { useWord } from "../../project/useWord.ts";
 import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { drawPictures, PICTURE_FORMS, type PictureForm } from "../../shared/charts/pictures.ts";
 import { saveFile } from "../../shared/table/saveFile.ts";
@@ -20,7 +21,7 @@ const MOST_WIDE = 8;
 function Pages({ sheet, session }: { sheet: Sheet; session: PlanSession }) {
   const look = useProject();
   const [params, put] = useAddress();
-  const { columns } = usePlanColumns(sheet.fields);
+  const { columns } = usePlanColumns(sheet.fields, useWord()("parked"));
   const looks = useChartLook(sheet, session);
   const holder = useRef<HTMLDivElement>(null);
   const stopped = useRef(false);

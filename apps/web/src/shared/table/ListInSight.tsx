@@ -6,6 +6,9 @@ import { flushSync } from "react-dom";
 export interface PlaceInList {
   readonly ref?: (element: HTMLElement | null) => void;
   readonly "data-index"?: number;
+  /** How many rows there are, of which some alone are drawn, and which of them it is. */
+  readonly "aria-setsize"?: number;
+  readonly "aria-posinset"?: number;
 }
 
 interface Props<T> {
@@ -121,7 +124,10 @@ function Windowed<T>({ rows, keyOf, height, keeps = null, children }: Props<T>) 
       {items.map(({ index, key }, i) => (
         <Fragment key={key}>
           {gapBefore(i) > 0.5 && room(gapBefore(i))}
-          {children(rows[index]!, { ref: virtual.measureElement, "data-index": index })}
+          {children(rows[index]!, {
+            ...{ ref: virtual.measureElement, "data-index": index },
+            ...{ "aria-setsize": rows.length, "aria-posinset": index + 1 },
+          })}
         </Fragment>
       ))}
       {rest > 0.5 && room(rest)}

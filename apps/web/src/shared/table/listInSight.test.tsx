@@ -73,6 +73,8 @@ describe("a list in sight", () => {
     expect(drawn().length).toBeLessThan(30);
     await scrollTo(200 * ROW);
     expect(drawn()).toEqual(expect.arrayContaining([200, 205, 209]));
+    const row = screen.getByRole("button", { name: "row 205" }).closest("li")!;
+    expect([row.getAttribute("aria-posinset"), row.getAttribute("aria-setsize")]).toEqual(["206", "500"]);
     expect(drawn()).not.toContain(0);
     const rooms = [...container.querySelectorAll<HTMLElement>('li[role="presentation"]')];
     const room = rooms.reduce((sum, { style }) => sum + parseFloat(style.height), 0);

@@ -16,6 +16,23 @@ import type { SheetColumn } from "../../engine/sheetColumn.ts";
 import type { Sheet, SheetRow } from "../../engine/sheet.ts";
 import type { RefusedText, Typing } from "./gridState.ts";
 import { MOORING } from "../../chart/mooring.ts";
+import { useWord } from "../../../project/useWord.ts";
+
+/** The mark of what is parked, called as its project calls it. */
+function Parked() {
+  return (
+    <svg
+      className="mr-1 shrink-0"
+      width="12"
+      height="12"
+      viewBox="0 0 12 12"
+      role="img"
+      aria-label={useWord()("parked")}
+    >
+      <path d={MOORING} fill="none" stroke="currentColor" strokeWidth="1.2" />
+    </svg>
+  );
+}
 
 interface Props {
   readonly row: SheetRow;
@@ -273,11 +290,7 @@ export function SheetCell(props: Props) {
               {folded ? <ChevronRight size={12} aria-hidden="true" /> : <ChevronDown size={12} aria-hidden="true" />}
             </button>
           ) : null}
-          {row.parked && (
-            <svg className="mr-1 shrink-0" width="12" height="12" viewBox="0 0 12 12" role="img" aria-label="parked">
-              <path d={MOORING} fill="none" stroke="currentColor" strokeWidth="1.2" />
-            </svg>
-          )}
+          {row.parked && <Parked />}
           <span className={`truncate ${row.parked ? "muted" : ""}`}>{row.name}</span>
         </>
       )}

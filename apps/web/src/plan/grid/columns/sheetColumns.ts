@@ -1,3 +1,4 @@
+import { HOUSE_WORDS } from "@chronometra/contract";
 import { formatDuration, formatHours, wishText } from "@chronometra/core";
 import { dateWords, DEADLINE_TONES, driftTone, driftWords, marginWords, money } from "../../../shared/words/words.ts";
 import type { Sheet, SheetRow } from "../../engine/sheet.ts";
@@ -58,6 +59,18 @@ function doneWords(row: SheetRow): string {
   if (row.kind === "summary") return row.earned === null ? "" : `${Math.round(row.earned * 100)}%`;
   if (row.percent !== null) return `${row.percent}%`;
   return row.dates?.state === "complete" && !row.dropped ? "100%" : "";
+}
+
+/** Where something finishes; of what is parked, what its project calls that. */
+function finishesColumn(parkedWord: string): SheetColumn {
+  return {
+    id: "finishes",
+    head: "Finishes",
+    hint: "Current finish",
+    width: 86,
+    text: ({ dates, parked, dropped }) =>
+      dates !== null ? `${dropped ? "dropped " : ""}${dateWords(dates.finishDate)}` : parked ? parkedWord : "no dates",
+  };
 }
 
 export const SHEET_COLUMNS: readonly SheetColumn[] = [
@@ -229,14 +242,7 @@ export const SHEET_COLUMNS: readonly SheetColumn[] = [
     hidden: true,
     text: ({ dates }) => (dates === null ? "" : dateWords(dates.startDate)),
   },
-  {
-    id: "finishes",
-    head: "Finishes",
-    hint: "Current finish",
-    width: 86,
-    text: ({ dates, parked, dropped }) =>
-      dates !== null ? `${dropped ? "dropped " : ""}${dateWords(dates.finishDate)}` : parked ? "parked" : "no dates",
-  },
+  finishesColumn(HOUSE_WORDS.parked),
   {
     id: "approved",
     head: "Approved",
@@ -288,7 +294,7 @@ export const SHEET_COLUMNS: readonly SheetColumn[] = [
 ];
 
 /** The columns of a plan: those every plan has, and its own fields. */
-export const columnsOf = (fields: Sheet["fields"]): readonly SheetColumn[] => [
-  ...SHEET_COLUMNS,
+export const columnsOf = (fields: Sheet["fields"], parkedWord: string): readonly SheetColumn[] => [
+  ...SHEET_COLUMNS.map((column) => (column.id === "finishes" ? finishesColumn(parkedWord) : column)),
   ...fields.map(ownColumn),
 ];

@@ -11,7 +11,7 @@ function columns(kept: object | string | null = null, besides: string | null = n
   listen(() => ({ ok: true }));
   const text = typeof kept === "string" ? kept : JSON.stringify(kept);
   takePreferences(kept === null ? {} : { "plan.columns": text }, "me");
-  const { result } = renderHook(() => usePlanColumns([], besides));
+  const { result } = renderHook(() => usePlanColumns([], "parked", besides));
   return {
     shown: () => result.current.columns.map(({ id }) => id),
     all: () => result.current.all.map(({ id }) => id),

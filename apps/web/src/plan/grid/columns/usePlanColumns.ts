@@ -56,11 +56,12 @@ const AWAY_AT_FIRST = ["began", "ended"];
 
 /**
  * Which columns the plan shows, in which order and how wide: each person's own, kept for any plan and machine.
+ * @param parkedWord what the project calls what is parked
  * @param besides a column that is shown in any case, without being kept as chosen
  */
-export function usePlanColumns(fields: Sheet["fields"], besides: string | null = null) {
+export function usePlanColumns(fields: Sheet["fields"], parkedWord: string, besides: string | null = null) {
   const [kept, setKept] = useState(keptLayout);
-  const every = useMemo(() => columnsOf(fields), [fields]);
+  const every = useMemo(() => columnsOf(fields, parkedWord), [fields, parkedWord]);
   const hidden = useMemo(
     () =>
       kept?.hidden ??
