@@ -34,8 +34,8 @@ test("stages are made for a project once, moved along by keys, renamed for all t
   await dialog.getByRole("button", { name: "Save" }).click();
   const renamed = page.getByRole("region", { name: "Begun, Made, Checked" });
   await expect(renamed.getByRole("radio", { name: "Made, earns 60%" }).first()).toBeChecked();
-  const told = page.getByRole("listitem").filter({ hasText: "2 activities earn by these stages." });
-  await told.first().getByRole("button", { name: "Undo" }).click();
+  const told = page.getByRole("listitem").filter({ hasText: "2 activities earn by the changed stages." });
+  await told.getByRole("button", { name: "Undo" }).click();
   await expect(staged.getByRole("radio", { name: "Done, earns 60%" }).first()).toBeChecked();
 
   await page.getByLabel("Together by").selectOption("state");

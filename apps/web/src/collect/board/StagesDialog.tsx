@@ -149,8 +149,9 @@ export function StagesDialog({ project, revision, plan, stages, rows, others, on
         className="flex flex-col gap-3"
         onSubmit={(event) => {
           event.preventDefault();
+          const earning = countWords(count, "activity earns", "activities earn");
           if (changes.length > 0)
-            onStages(changes, `${countWords(count, "activity earns", "activities earn")} by these stages.`);
+            onStages(changes, `${earning} by ${stages.length === 0 ? "these" : "the changed"} stages.`);
           onClose();
         }}
       >
