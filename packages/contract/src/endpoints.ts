@@ -2,6 +2,14 @@ import { boxesSchema, gatheredSchema, lookBackSchema } from "./boxes.ts";
 import { calendarSchema } from "./calendar.ts";
 import { roadmapSchema } from "./roadmap.ts";
 import {
+  feedFiguresSchema,
+  feedProjectsSchema,
+  feedWatchlistsSchema,
+  madeTokenSchema,
+  newTokenSchema,
+  tokensSchema,
+} from "./systems.ts";
+import {
   beginEffectSchema,
   beginSchema,
   begunEffectSchema,
@@ -146,9 +154,7 @@ import {
   feedSchema,
   feedTakenInSchema,
   lineIdsSchema,
-  madeTokenSchema,
   matchLineSchema,
-  newTokenSchema,
   outsideFileSchema,
   outsideLineSchema,
   outsideTargetsSchema,
@@ -156,7 +162,6 @@ import {
   simulatedSchema,
   takeFileSchema,
   takenInSchema,
-  tokensSchema,
 } from "./outside.ts";
 import { inboxSchema, mailSchema, postedSchema, seenSchema, tellingSchema } from "./tell.ts";
 import {
@@ -253,6 +258,13 @@ const file = z.string().meta({ format: "binary" });
 /** What may be said in several queries. */
 const BEFORE = { before: "lists before this revision" } as const;
 const OF_TALK = { about: "the kind of what it is about", project: "the id of its project", id: "its own id" } as const;
+const OF_FIGURES = {
+  project: "the code or id of a project",
+  from: "the number of the first period",
+  to: "the number of the last period",
+  limit: "how many rows at most, 500 where it is not said",
+  after: "where the rows before ended, as their answer says in `next`",
+} as const;
 const OF_MATTERS = {
   kind: "a kind of register",
   group: "the id of a group",
@@ -1151,6 +1163,34 @@ export const endpoints = {
     summary: "Send costs from another system, with a token; the answer says of each line what became of it",
     body: feedSchema,
     response: feedTakenInSchema,
+  },
+  "GET /api/feeds/projects": {
+    summary: "Projects, for another system that may read figures",
+    response: feedProjectsSchema,
+  },
+  "GET /api/feeds/figures": {
+    summary: "Figures of projects as issued, by period and project, for another system that may read figures",
+    query: OF_FIGURES,
+    response: feedFiguresSchema,
+  },
+  "GET /api/feeds/figures/csv": {
+    summary: "The same as a table, amounts in whole units; the header Link names what comes after",
+    query: OF_FIGURES,
+    kinds: ["text/csv"],
+    response: file,
+  },
+  "GET /api/feeds/watchlists": {
+    summary: "Watchlists that ship and those shared with readers, for another system that may read them",
+    response: feedWatchlistsSchema,
+  },
+  "GET /api/feeds/watchlists/:watchlist": {
+    summary: "What a watchlist finds now",
+    response: watchAnswerSchema,
+  },
+  "GET /api/feeds/watchlists/:watchlist/csv": {
+    summary: "What a watchlist finds now, as a table",
+    kinds: ["text/csv"],
+    response: file,
   },
   "GET /api/tokens": { summary: "Tokens of other systems", response: tokensSchema },
   "POST /api/tokens": { summary: "Make a token; it is told once", body: newTokenSchema, response: madeTokenSchema },

@@ -1,5 +1,5 @@
 /** What of the house is noted when it changes. */
-export const NOTED = ["account", "settings", "limits", "quality", "exchange", "register"] as const;
+export const NOTED = ["account", "settings", "limits", "quality", "exchange", "register", "system"] as const;
 export type Noted = (typeof NOTED)[number];
 
 export const NOTED_WORDS: Readonly<Record<Noted, string>> = {
@@ -9,6 +9,7 @@ export const NOTED_WORDS: Readonly<Record<Noted, string>> = {
   quality: "limits of checks",
   exchange: "exchange rates",
   register: "register of calendars, people, teams and categories",
+  system: "other systems",
 };
 
 /** What limits are called, and what they are in. */

@@ -145,12 +145,3 @@ export const outsideTargetsSchema = z.array(
 export type OutsideTargets = z.infer<typeof outsideTargetsSchema>;
 
 export const simulatedSchema = z.strictObject({ which: z.enum(["clock", "ledger"]) });
-
-/** Tokens by which other systems send lines. The token itself is told once. */
-export const tokensSchema = z.array(
-  z.object({ id: z.string(), name: z.string(), madeAt: z.string(), usedAt: z.string().nullable() }),
-);
-export const newTokenSchema = z.strictObject({
-  name: z.string().trim().min(1, "name the system that will use it").max(120),
-});
-export const madeTokenSchema = z.object({ id: z.string(), token: z.string() });

@@ -1,4 +1,12 @@
-import { endpoints, ROLES, type EndpointKey, type Role } from "@chronometra/contract";
+import {
+  endpoints,
+  ROLES,
+  TOKEN_PURPOSES,
+  type EndpointKey,
+  type Role,
+  type TokenPurpose,
+  type Tokens,
+} from "@chronometra/contract";
 import { pino } from "pino";
 import request from "supertest";
 import { createApp } from "../start/app.ts";
@@ -33,7 +41,13 @@ const methodOf = (key: EndpointKey) =>
 /** The roles that a call is for; `null` where it is not for roles. */
 function rolesOf(key: EndpointKey): readonly Role[] | null {
   const access = ACCESS[key];
-  return typeof access === "string" ? null : "house" in access ? access.house : access;
+  return typeof access === "string" || "token" in access ? null : "house" in access ? access.house : access;
+}
+
+/** What a token must be made for to call something; `null` where it is not for other systems. */
+function purposeOf(key: EndpointKey): TokenPurpose | null {
+  const access = ACCESS[key];
+  return typeof access === "object" && "token" in access ? access.token : null;
 }
 
 describe("who may do what", () => {
@@ -63,6 +77,50 @@ describe("who may do what", () => {
         /^(Only people with a reading role see plans|This is for [a-z, ]+)\. .*an administrator/,
       );
     }
+  });
+
+  const PURPOSES = Object.keys(TOKEN_PURPOSES) as TokenPurpose[];
+  const forSystems = KEYS.filter((key) => purposeOf(key) !== null);
+  const withToken = (key: EndpointKey, token: string) =>
+    request(world.app.app)[methodOf(key)](addressOf(key)).set("Authorization", `Bearer ${token}`).send({});
+  const tokenFor = async (purposes: TokenPurpose[]): Promise<{ id: string; token: string }> =>
+    (await callers.get("administrator")!.send("post", "/api/tokens", { name: "Elsewhere", purposes })).body;
+
+  it.each(PURPOSES)("a token made to %s does that and nothing else, and nothing for people", async (purpose) => {
+    const { token } = await tokenFor([purpose]);
+    for (const key of forSystems) {
+      const { status, body } = await withToken(key, token);
+      if (purposeOf(key) === purpose) expect([key, [200, 404, 422].includes(status)]).toEqual([key, true]);
+      else
+        expect([key, status, body.message]).toEqual([key, 403, expect.stringMatching(/^This token is not made to /)]);
+    }
+    for (const key of KEYS.filter((each) => rolesOf(each) !== null)) {
+      const { status } = await withToken(key, token);
+      expect([key, status]).toEqual([key, 401]);
+    }
+  });
+
+  it("a token is refused from the day after its last one, and once it is revoked", async () => {
+    const first = await tokenFor(PURPOSES);
+    const second = await tokenFor(PURPOSES);
+    await world.database.query("update api_token set last_day = '2020-01-31' where id = ?", [first.id]);
+    expect((await callers.get("administrator")!.send("delete", `/api/tokens/${second.id}`)).status).toBe(200);
+    for (const key of forSystems)
+      for (const { token } of [first, second]) {
+        const { status, body } = await withToken(key, token);
+        expect([key, status, body.code]).toEqual([key, 401, "signInNeeded"]);
+      }
+    const list = (await callers.get("administrator")!.get("/api/tokens")).body as Tokens;
+    expect(list.find(({ id }) => id === first.id)).toMatchObject({ ended: true, lastDay: "2020-01-31" });
+    expect(list.some(({ id }) => id === second.id)).toBe(false);
+  });
+
+  it("a token is made for something, a group that is there, and a day to come", async () => {
+    const make = async (body: object) =>
+      (await callers.get("administrator")!.send("post", "/api/tokens", { name: "Elsewhere", ...body })).body.message;
+    expect(await make({ purposes: [] })).toMatch(/say what the system may do/);
+    expect(await make({ purposes: ["sendTime"], group: "nowhere" })).toMatch(/no such group any more/);
+    expect(await make({ purposes: ["sendTime"], lastDay: "2020-01-31" })).toMatch(/has passed already/);
   });
 
   it("a project manager changes own projects only", async () => {

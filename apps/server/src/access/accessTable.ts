@@ -1,4 +1,4 @@
-import type { EndpointKey, Role } from "@chronometra/contract";
+import type { EndpointKey, Role, TokenPurpose } from "@chronometra/contract";
 import { LOOKERS } from "../project/reach.ts";
 
 /** Holders of a role for the whole house, not for groups alone. */
@@ -6,11 +6,19 @@ interface OfHouse {
   readonly house: readonly Role[];
 }
 
+/** Another system, by a token that is made for this. */
+interface OfSystems {
+  readonly token: TokenPurpose;
+}
+
+/** Holders of one of some roles. */
+export type ForRoles = readonly Role[] | OfHouse;
+
 /**
  * Everyone with the address, everyone who is signed in, another system by its token, or holders of one of some roles:
  * where the call is of a project, for that project; else somewhere, and the answer is of what lies there.
  */
-export type Access = "anyone" | "signedIn" | "token" | readonly Role[] | OfHouse;
+export type Access = "anyone" | "signedIn" | OfSystems | ForRoles;
 
 const house = (...roles: readonly Role[]): OfHouse => ({ house: roles });
 
@@ -260,8 +268,14 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/outside/aside": PLANNERS,
   "POST /api/outside/costs": PLANNERS,
   "POST /api/outside/simulated": house("controller"),
-  "POST /api/feeds/time": "token",
-  "POST /api/feeds/costs": "token",
+  "POST /api/feeds/time": { token: "sendTime" },
+  "POST /api/feeds/costs": { token: "sendCosts" },
+  "GET /api/feeds/projects": { token: "readFigures" },
+  "GET /api/feeds/figures": { token: "readFigures" },
+  "GET /api/feeds/figures/csv": { token: "readFigures" },
+  "GET /api/feeds/watchlists": { token: "readWatchlists" },
+  "GET /api/feeds/watchlists/:watchlist": { token: "readWatchlists" },
+  "GET /api/feeds/watchlists/:watchlist/csv": { token: "readWatchlists" },
   "GET /api/tokens": house("administrator"),
   "POST /api/tokens": house("administrator"),
   "DELETE /api/tokens/:token": house("administrator"),

@@ -1,5 +1,6 @@
 import {
   endpoints,
+  TOKEN_PURPOSES,
   type Account,
   type EndpointKey,
   type Found,
@@ -8,6 +9,7 @@ import {
   type LifeCycle,
   type Load,
 } from "@chronometra/contract";
+import request from "supertest";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { ACCESS } from "./accessTable.ts";
 
@@ -114,8 +116,10 @@ const addressOf = (key: EndpointKey, project: string): string =>
   Object.entries({ ...FORMS, ":of": project, ":project": project })
     .reduce((address, [name, value]) => address.replace(name, value), key.replace(/^\w+ /, ""))
     .replace(/:\w+/g, "00000000-0000-0000-0000-000000000000");
+const accessOf = (key: EndpointKey): object => Object(ACCESS[key]) as object;
+const isForPeople = (key: EndpointKey): boolean => ACCESS[key] !== "anyone" && !("token" in accessOf(key));
 const reads = (Object.keys(endpoints) as EndpointKey[]).filter(
-  (key) => key.startsWith("GET ") && !["token", "anyone"].includes(ACCESS[key] as string) && key !== "GET /api/news",
+  (key) => key.startsWith("GET ") && isForPeople(key) && key !== "GET /api/news",
 );
 
 describe("a role that was given for a group", () => {
@@ -124,6 +128,39 @@ describe("a role that was given for a group", () => {
       const { text = "" } = await caller.get(addressOf(key, seen));
       expect(text).not.toMatch(SECRET);
     }
+  });
+
+  it("is what a token that is made for it reads by, and what it may send is for nothing else", async () => {
+    const keeper = await world.caller("keeper", ["administrator"]);
+    const purposes = Object.keys(TOKEN_PURPOSES);
+    const made = async (only: string | null): Promise<string> =>
+      (await keeper.send("post", "/api/tokens", { name: `Of ${only}`, purposes, group: only })).body.token as string;
+    const [ours, all] = [await made(locks), await made(null)];
+    const read = (path: string, token: string) =>
+      request(world.app.app).get(path).set("Authorization", `Bearer ${token}`);
+    const feeds = (Object.keys(endpoints) as EndpointKey[]).filter(
+      (key) => key.startsWith("GET ") && "token" in accessOf(key),
+    );
+    for (const key of feeds)
+      for (const list of ["overdue"]) {
+        const path = key.replace("GET ", "").replace(":watchlist", list);
+        expect([key, (await read(path, ours)).text]).toEqual([key, expect.not.stringMatching(SECRET)]);
+      }
+    expect((await read("/api/feeds/projects", ours)).body).toEqual([
+      { id: seen, code: "SEEN-1", name: "Seen dock", groups: ["Port", "Locks", "North"], closed: false },
+    ]);
+    expect((await read("/api/feeds/projects", all)).text).toMatch(SECRET);
+    expect((await read("/api/feeds/figures?project=HIDDEN-1", ours)).status).toBe(404);
+    expect((await read("/api/feeds/figures?project=HIDDEN-1", all)).status).toBe(200);
+    const line = (project: string, activity: string) => ({
+      ...{ reference: project, project, activity, date: "2026-03-03", amount: 3 },
+    });
+    const send = (token: string, lines: object[]) =>
+      request(world.app.app).post("/api/feeds/costs").set("Authorization", `Bearer ${token}`).send({ lines });
+    const lines = [line("HIDDEN-1", "dig"), line("SEEN-1", "dig")];
+    expect((await send(ours, lines)).body).toMatchObject({ matched: 1, unmatched: 1 });
+    // What was matched by hand for others is not for it either.
+    expect((await send(all, lines)).body).toMatchObject({ matched: 2 });
   });
 
   it.each(reads.filter((key) => /:project\b|:of\b/.test(key)))(

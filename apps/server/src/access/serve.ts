@@ -5,10 +5,10 @@ import type { DataSource } from "typeorm";
 import type { z } from "zod";
 import { Failure } from "../shared/failure.ts";
 import { JsonText } from "../shared/http.ts";
-import { ACCESS, refusalWords, type Access } from "./accessTable.ts";
+import { ACCESS, refusalWords, type ForRoles } from "./accessTable.ts";
 import { findSeen, holdsEverywhere, holdsFor } from "../project/reach.ts";
 import { findAccount } from "./accounts.ts";
-import { admitSystem, type ApiTokenEntity } from "./tokens.ts";
+import { admitSystem, type OtherSystem } from "./tokens.ts";
 
 /** What a handler is given: who calls, what they sent, and what to work with. */
 export interface Call<K extends EndpointKey> {
@@ -16,7 +16,7 @@ export interface Call<K extends EndpointKey> {
   /** Who is signed in; handlers open to anyone must not touch it. */
   readonly me: Me;
   /** The system that sends; only calls that are open to a token may touch it. */
-  readonly system: ApiTokenEntity;
+  readonly system: OtherSystem;
   readonly params: Record<string, string>;
   readonly body: BodyOf<K>;
   readonly request: Request;
@@ -40,12 +40,7 @@ export const TOKEN_HEADER = "x-chronometra-token";
 export const SESSION_COOKIE = "chronometra";
 
 /** Refuses whoever does not hold what a call asks for; of a project that they do not see, as if it were not there. */
-async function assertHolds(
-  database: DataSource,
-  me: Me,
-  access: Extract<Access, object>,
-  project: unknown,
-): Promise<void> {
+async function assertHolds(database: DataSource, me: Me, access: ForRoles, project: unknown): Promise<void> {
   const roles = "house" in access ? access.house : access;
   const holds = "house" in access ? holdsEverywhere : (_me: Me, role: Role) => me.roles.includes(role);
   if (!roles.some((role) => holds(me, role))) throw new Failure("notAllowed", refusalWords(roles));
@@ -58,9 +53,10 @@ async function admit(
   key: EndpointKey,
   request: Request,
   database: DataSource,
-): Promise<{ me: Me | null; system: ApiTokenEntity | null }> {
+): Promise<{ me: Me | null; system: OtherSystem | null }> {
   const access = ACCESS[key];
-  if (access === "token") return { me: null, system: await admitSystem(database, request.get("authorization")) };
+  if (typeof access === "object" && "token" in access)
+    return { me: null, system: await admitSystem(database, request.get("authorization"), access.token) };
   const id = request.session.accountId;
   const me = id === undefined ? null : (request.session.me ?? (await findAccount(database, id)));
   if (access !== "anyone") {
@@ -114,7 +110,7 @@ export function serve<K extends EndpointKey>(serving: Serving, key: K, handler: 
     const result = await handler({
       database: serving.database,
       me: me as Me,
-      system: system as ApiTokenEntity,
+      system: system as OtherSystem,
       params: request.params as Record<string, string>,
       body: readBody(key, request.body),
       request,

@@ -9,6 +9,8 @@ import { pinoHttp } from "pino-http";
 import type { DataSource } from "typeorm";
 import type { EndpointKey } from "@chronometra/contract";
 import { accessRoutes } from "../access/accessRoutes.ts";
+import { systemRoutes } from "../access/systemRoutes.ts";
+import { feedRoutes } from "../feeds/feedRoutes.ts";
 import { sweepMisses } from "../access/misses.ts";
 import { SESSION_MILLISECONDS, SessionStore } from "../access/sessionStore.ts";
 import { approveRoutes } from "../approve/approveRoutes.ts";
@@ -143,6 +145,8 @@ export function createApp(options: AppOptions): App {
   for (const routes of [
     accessRoutes,
     preferenceRoutes,
+    systemRoutes,
+    feedRoutes,
     portfolioRoutes,
     planRoutes,
     resourceRoutes,

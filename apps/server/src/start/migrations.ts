@@ -37,6 +37,7 @@ import { Matters1832000000000 } from "./migrations/1832000000000-matters.ts";
 import { TalkFiles1837000000000 } from "./migrations/1837000000000-talkFiles.ts";
 import { Stages1838000000000 } from "./migrations/1838000000000-stages.ts";
 import { CalendarEntries1839000000000 } from "./migrations/1839000000000-calendarEntries.ts";
+import { Systems1840000000000 } from "./migrations/1840000000000-systems.ts";
 import { Noted1836000000000 } from "./migrations/1836000000000-noted.ts";
 import { Talk1835000000000 } from "./migrations/1835000000000-talk.ts";
 import { History1834000000000 } from "./migrations/1834000000000-history.ts";
@@ -93,4 +94,5 @@ export const MIGRATIONS = [
   TalkFiles1837000000000,
   Stages1838000000000,
   CalendarEntries1839000000000,
+  Systems1840000000000,
 ];

@@ -1,4 +1,12 @@
-import { endpoints, ERRORS, errorSchema, SHARED_SCHEMAS, type Endpoint, type EndpointKey } from "@chronometra/contract";
+import {
+  endpoints,
+  ERRORS,
+  errorSchema,
+  SHARED_SCHEMAS,
+  TOKEN_PURPOSES,
+  type Endpoint,
+  type EndpointKey,
+} from "@chronometra/contract";
 import { z } from "zod";
 import { ACCESS } from "../access/accessTable.ts";
 import { SESSION_COOKIE, TOKEN_HEADER } from "../access/serve.ts";
@@ -49,17 +57,21 @@ const whoMay = (key: EndpointKey): string => {
     ? "Open to anyone."
     : access === "signedIn"
       ? "For everyone who is signed in."
-      : access === "token"
-        ? "For: other systems, with `Authorization: Bearer` and their token."
+      : "token" in access
+        ? `For: other systems, with \`Authorization: Bearer\` and a token made to ${TOKEN_PURPOSES[access.token]}.`
         : "house" in access
           ? `For: ${access.house.join(", ")}, of the whole house.`
           : `For: ${access.join(", ")}.`;
 };
 
+const isOfSystems = (key: EndpointKey): boolean => {
+  const access = ACCESS[key];
+  return typeof access === "object" && "token" in access;
+};
+
 /** What a call has to show: nothing, the token of another system, or the session of whoever is signed in. */
 function securityOf(key: EndpointKey): object[] {
-  const access = ACCESS[key];
-  return access === "anyone" ? [] : [access === "token" ? { system: [] } : { session: [] }];
+  return ACCESS[key] === "anyone" ? [] : [isOfSystems(key) ? { system: [] } : { session: [] }];
 }
 
 const capital = (word: string): string => `${word.charAt(0).toUpperCase()}${word.slice(1)}`;
@@ -106,7 +118,7 @@ function answerOf({ kinds, response }: Endpoint): object {
 
 function operation(key: EndpointKey, endpoint: Endpoint): object {
   const names = [...key.matchAll(/:(\w+)/g)].map((match) => match[1]!);
-  const changes = !key.startsWith("GET") && ACCESS[key] !== "token";
+  const changes = !key.startsWith("GET") && !isOfSystems(key);
   return {
     operationId: operationId(key),
     tags: [placeOf(key)],

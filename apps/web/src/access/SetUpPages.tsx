@@ -2,7 +2,7 @@ import { holds, mayLook, useMe } from "../shared/session/session.ts";
 import { Refused } from "../shared/dialogs/Refused.tsx";
 import { Accounts } from "./Accounts.tsx";
 import { ExchangeRates } from "./ExchangeRates.tsx";
-import { Tokens } from "./Tokens.tsx";
+import { Tokens } from "./systems/Tokens.tsx";
 
 /** What currencies are worth. */
 export function RatesPage() {

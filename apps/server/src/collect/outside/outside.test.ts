@@ -270,7 +270,8 @@ describe("time from other systems", () => {
   });
 
   it("comes over HTTP with a token of this installation, each line once, and with no other", async () => {
-    const made = (await dagny.send("post", "/api/tokens", { name: "Gate clock" })).body as {
+    const made = (await dagny.send("post", "/api/tokens", { name: "Gate clock", purposes: ["sendTime", "sendCosts"] }))
+      .body as {
       id: string;
       token: string;
     };

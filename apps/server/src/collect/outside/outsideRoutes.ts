@@ -1,7 +1,7 @@
 import { LINE_KINDS, type FeedLine, type LineKind, type TakenIn } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { ApiTokenEntity, makeToken } from "../../access/tokens.ts";
 import { receiveFiles } from "../../exchange/receiveFiles.ts";
+import { projectsSeen } from "../../project/reach.ts";
 import { Failure } from "../../shared/failure.ts";
 import { serve, type Serving } from "../../access/serve.ts";
 import { acceptCorrections } from "./corrections.ts";
@@ -83,7 +83,7 @@ export function outsideRoutes(serving: Serving): void {
   );
 
   const feed = (key: "POST /api/feeds/time" | "POST /api/feeds/costs", kind: LineKind): void =>
-    serve(serving, key, ({ database, body, system }) => {
+    serve(serving, key, async ({ database, body, system }) => {
       assertMeasured(kind, body.lines);
       const faults = faultsOf(kind, body.lines);
       const at = faults.findIndex((fault) => fault !== null);
@@ -92,27 +92,9 @@ export function outsideRoutes(serving: Serving): void {
           "invalid",
           `The line ${body.lines[at]!.reference} cannot be: ${faults[at]}. Nothing was taken in.`,
         );
-      return takeIn(database, kind, { source: system.name, system: system.name }, body.lines);
+      const within = await projectsSeen(database, system.reader);
+      return takeIn(database, kind, { source: system.name, system: system.name, within }, body.lines);
     });
   feed("POST /api/feeds/time", "time");
   feed("POST /api/feeds/costs", "cost");
-
-  serve(serving, "GET /api/tokens", async ({ database }) =>
-    (await database.getRepository(ApiTokenEntity).find({ order: { madeAt: "DESC" } })).map(
-      ({ id, name, madeAt, usedAt }) => ({
-        id,
-        name,
-        madeAt: madeAt.toISOString(),
-        usedAt: usedAt?.toISOString() ?? null,
-      }),
-    ),
-  );
-
-  serve(serving, "POST /api/tokens", ({ database, me, body }) => makeToken(database, me.id, body.name));
-
-  serve(serving, "DELETE /api/tokens/:token", async ({ database, params }) => {
-    const ended = await database.getRepository(ApiTokenEntity).delete({ id: params["token"]! });
-    if (ended.affected === 0) throw new Failure("notFound", "There is no such token any more.");
-    return DONE;
-  });
 }

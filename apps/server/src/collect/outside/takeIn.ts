@@ -19,6 +19,8 @@ const DUPLICATE = 1062;
 export interface Origin {
   readonly source: string;
   readonly system: string;
+  /** The ids of the projects that lines from there may belong to; left out or `null` for all. */
+  readonly within?: ReadonlySet<string> | null;
 }
 
 /** What of lines cannot be, whatever they belong to; by their place. */
@@ -31,9 +33,12 @@ export function faultsOf(kind: LineKind, lines: readonly Line[]): (string | null
   });
 }
 
-async function candidates(manager: EntityManager): Promise<Candidate[]> {
+type Within = ReadonlySet<string> | null;
+
+async function candidates(manager: EntityManager, within: Within): Promise<Candidate[]> {
   const projects: Candidate[] = [];
-  for (const project of await manager.getRepository(ProjectEntity).find({ order: { code: "ASC" } }))
+  const all = await manager.getRepository(ProjectEntity).find({ order: { code: "ASC" } });
+  for (const project of all.filter(({ id }) => within === null || within.has(id)))
     projects.push({ id: project.id, code: project.code, plan: await loadPlan(manager, project) });
   return projects;
 }
@@ -52,8 +57,8 @@ async function linesHere(manager: EntityManager, prints: readonly string[]): Pro
 type Matcher = (line: Line) => Pick<OutsideLineEntity, "state" | "projectId" | "activityId" | "personId" | "why">;
 
 /** Matches lines by themselves, or as lines that said the same were matched by hand. */
-async function matcher(manager: EntityManager, kind: LineKind): Promise<Matcher> {
-  const projects = await candidates(manager);
+async function matcher(manager: EntityManager, kind: LineKind, within: Within): Promise<Matcher> {
+  const projects = await candidates(manager, within);
   const remembered = new Map(
     (await manager.getRepository(OutsideMatchEntity).findBy({ kind })).map((row) => [row.said, row]),
   );
@@ -61,7 +66,7 @@ async function matcher(manager: EntityManager, kind: LineKind): Promise<Matcher>
     const said: Said = { project: line.project, activity: line.activity ?? "", person: line.person ?? "" };
     const before = remembered.get(saidKey(kind, said));
     const match: Match =
-      before === undefined
+      before === undefined || (within !== null && !within.has(before.projectId))
         ? matchLine(kind, said, projects)
         : { project: before.projectId, activity: before.activityId, person: before.personId };
     return "why" in match
@@ -82,6 +87,7 @@ class Intake {
     private readonly manager: EntityManager,
     private readonly kind: LineKind,
     private readonly source: string,
+    private readonly within: Within,
     private readonly here: ReadonlyMap<string, OutsideLineEntity>,
   ) {}
 
@@ -89,7 +95,7 @@ class Intake {
   async take(line: Line, own: string, earlier: string): Promise<Became["became"]> {
     const base = this.here.get(own) ?? this.here.get(earlier);
     if (base === undefined) {
-      this.match ??= await matcher(this.manager, this.kind);
+      this.match ??= await matcher(this.manager, this.kind, this.within);
       const row = this.rowOf(line, own, this.match(line));
       this.added.push(row);
       return row.state as "matched" | "unmatched";
@@ -147,7 +153,7 @@ const count = (lines: readonly Became[], became: Became["became"]): number =>
 export const takeIn = (
   database: DataSource,
   kind: LineKind,
-  { source, system }: Origin,
+  { source, system, within = null }: Origin,
   lines: readonly Line[],
 ): Promise<FeedTakenIn> =>
   inTransaction(database, async (manager) => {
@@ -157,7 +163,7 @@ export const takeIn = (
     ];
     const prints = [...new Set([...own, ...earlier])];
     const here = await linesHere(manager, [...prints, ...prints.map(correctionOf)]);
-    const intake = new Intake(manager, kind, source, here);
+    const intake = new Intake(manager, kind, source, within, here);
     const told: Became[] = [];
     for (const [i, line] of lines.entries())
       told.push({ reference: line.reference ?? null, became: await intake.take(line, own[i]!, earlier[i]!) });

@@ -1,0 +1,42 @@
+import { randomUUID } from "node:crypto";
+import { TOKEN_PURPOSES } from "@chronometra/contract";
+import { dateWords } from "@chronometra/core";
+import { inTransaction } from "../shared/database.ts";
+import { noteHouse, type NotedField } from "../shared/noted/noteHouse.ts";
+import { serve, type Serving } from "./serve.ts";
+import { endToken, groupOf, listTokens, makeToken, purposesOf, type ApiTokenEntity } from "./tokens.ts";
+
+/** What of a token is noted: all but the token itself. */
+const fieldsOf = (token: Pick<ApiTokenEntity, "purposes" | "lastDay">, group: string | null): NotedField[] => [
+  {
+    field: "may",
+    words: purposesOf(token)
+      .map((each) => TOKEN_PURPOSES[each])
+      .join(", "),
+  },
+  { field: "of", words: group ?? "the whole house" },
+  { field: "until", words: token.lastDay === null ? "it is revoked" : dateWords(token.lastDay) },
+];
+
+/** Tokens of other systems: made, listed, ended. */
+export function systemRoutes(serving: Serving): void {
+  serve(serving, "GET /api/tokens", ({ database }) => listTokens(database));
+
+  serve(serving, "POST /api/tokens", ({ database, me, body }) =>
+    inTransaction(database, async (manager) => {
+      const { row, token } = await makeToken(manager, { id: randomUUID(), madeBy: me.id, ...body });
+      const fields = fieldsOf(row, await groupOf(manager, row));
+      await noteHouse(manager, me, { about: "system", subject: `token of ${row.name}` }, null, fields);
+      return { id: row.id, token };
+    }),
+  );
+
+  serve(serving, "DELETE /api/tokens/:token", ({ database, me, params }) =>
+    inTransaction(database, async (manager) => {
+      const row = await endToken(manager, params["token"]!);
+      const fields = fieldsOf(row, await groupOf(manager, row));
+      await noteHouse(manager, me, { about: "system", subject: `token of ${row.name}` }, fields, null);
+      return { ok: true as const };
+    }),
+  );
+}
