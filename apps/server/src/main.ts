@@ -62,7 +62,7 @@ async function main(): Promise<void> {
     takesAnswers: mailIn !== undefined,
   };
   const sessions = await openSessions(url);
-  const { app, sweep, deliver, tellDifferences, tellCycle, takeMail, close } = createApp({
+  const { app, sweep, deliver, sender, tellDifferences, tellCycle, takeMail, close } = createApp({
     database,
     sessions,
     logger,
@@ -92,11 +92,13 @@ async function main(): Promise<void> {
   const taking = mailIn === undefined ? null : takeMail(mailIn);
   const sweeping = setInterval(() => void sweep().catch((error: unknown) => logger.error(error)), SWEEP_MILLISECONDS);
   const delivering = everyNow(DELIVER_MILLISECONDS, deliver, logger);
+  const calling = everyNow(DELIVER_MILLISECONDS, () => sender.begin(), logger);
   const telling = everyNow(DIFFERENCES_MILLISECONDS, tellDifferences, logger);
   const chasing = everyNow(CYCLE_MILLISECONDS, tellCycle, logger);
   const stop = (): void => {
     clearInterval(sweeping);
     delivering();
+    calling();
     taking?.close();
     telling();
     chasing();

@@ -1,5 +1,6 @@
 import { boxesSchema, gatheredSchema, lookBackSchema } from "./boxes.ts";
 import { calendarSchema } from "./calendar.ts";
+import { hookCallsSchema, hooksSchema, madeHookSchema, newHookSchema } from "./hooks.ts";
 import { roadmapSchema } from "./roadmap.ts";
 import {
   feedFiguresSchema,
@@ -1195,6 +1196,22 @@ export const endpoints = {
   "GET /api/tokens": { summary: "Tokens of other systems", response: tokensSchema },
   "POST /api/tokens": { summary: "Make a token; it is told once", body: newTokenSchema, response: madeTokenSchema },
   "DELETE /api/tokens/:token": { summary: "End a token", response: done },
+  "GET /api/webhooks": { summary: "Other systems that are called when something happens", response: hooksSchema },
+  "POST /api/webhooks": {
+    summary: "Have another system called when something happens; the secret that signs is told once",
+    body: newHookSchema,
+    response: madeHookSchema,
+  },
+  "DELETE /api/webhooks/:webhook": { summary: "Call a system no more; what waits for it is dropped", response: done },
+  "POST /api/webhooks/:webhook/trial": { summary: "Call a system to see whether it answers", response: done },
+  "GET /api/webhooks/:webhook/calls": {
+    summary: "The last calls to a system, and what became of each",
+    response: hookCallsSchema,
+  },
+  "POST /api/webhooks/:webhook/calls/:call/again": {
+    summary: "Make a call again that waits or has failed",
+    response: done,
+  },
 
   "GET /api/deadlines": {
     summary: "Every deadline of every project, how it stands and how it stood when last issued",

@@ -234,6 +234,15 @@ export {
 export { type QualityView } from "./quality.ts";
 export { type ChancesRequest, type ChancesView } from "./chances.ts";
 export { CYCLE_STEPS, type CycleStep, shortfalls } from "./cycleSteps.ts";
+export {
+  HOOK_EVENTS,
+  type HookBody,
+  type HookCalls,
+  type HookEvent,
+  hookUrlFault,
+  type Hooks,
+  TRIAL,
+} from "./hooks.ts";
 export { type FeedFigure, type FeedProject, TOKEN_PURPOSES, type TokenPurpose, type Tokens } from "./systems.ts";
 export { PLACED_ROLES, type Role, ROLES } from "./roles.ts";
 export { lineSummaryOf, standingOf } from "./standing.ts";

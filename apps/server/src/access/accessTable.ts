@@ -279,6 +279,12 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "GET /api/tokens": house("administrator"),
   "POST /api/tokens": house("administrator"),
   "DELETE /api/tokens/:token": house("administrator"),
+  "GET /api/webhooks": house("administrator"),
+  "POST /api/webhooks": house("administrator"),
+  "DELETE /api/webhooks/:webhook": house("administrator"),
+  "POST /api/webhooks/:webhook/trial": house("administrator"),
+  "GET /api/webhooks/:webhook/calls": house("administrator"),
+  "POST /api/webhooks/:webhook/calls/:call/again": house("administrator"),
 
   "GET /api/deadlines": LOOKERS,
   "PUT /api/projects/:project/promises/:activity": PLANNERS,

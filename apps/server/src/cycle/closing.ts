@@ -5,6 +5,7 @@ import { accountNames } from "../access/accounts.ts";
 import { storeChanges, type ChangeOrder } from "../plan/changeService.ts";
 import { inverseOf } from "../plan/history.ts";
 import { ChangeListEntity } from "../plan/stored/planEntities.ts";
+import { tellSystems } from "../hooks/tellSystems.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { writeProject, writeProjects, type Writing } from "../plan/writeProjects.ts";
 import { findProject } from "../project/projectAccess.ts";
@@ -148,6 +149,7 @@ export async function closeProject(
       await manager
         .getRepository(ProjectClosingEntity)
         .insert({ projectId, closedBy: me.id, closedAt: new Date(), word, revision: stored?.result.revision ?? null });
+      await tellSystems(manager, "projectClosed", project, { revision: project.revision });
     },
     async (plan) => finishing(plan, await overPlan("leftIn", { id: projectId, plan }), said),
   );

@@ -4,6 +4,7 @@ import { dateWords, dayAfter, toBundle } from "@chronometra/core";
 import { In, LessThanOrEqual, type DataSource, type EntityManager } from "typeorm";
 import { FiguresEntity } from "../writers/figuresEntity.ts";
 import type { Reporter } from "../writers/summarise.ts";
+import { tellSystems } from "../hooks/tellSystems.ts";
 import { writeProject, type Writing } from "../plan/writeProjects.ts";
 import { type ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
@@ -90,6 +91,8 @@ async function issue(
     .getRepository(IssuedPlanEntity)
     .insert({ projectId, number: period.number, edition, content: JSON.stringify(plan) });
   if (made === null || !(await made.store(writing, { edition, at }))) throw new Outdated();
+  const told = { period: period.number, edition, revision: project.revision };
+  await tellSystems(manager, "periodIssued", project, told, at);
 }
 
 async function periodToIssue(manager: EntityManager): Promise<ReportingPeriodEntity> {
@@ -202,12 +205,13 @@ export async function takeLockBack(database: DataSource, me: Me, projectId: stri
         "The project was changed since it was locked; open the period again with a reason.",
       );
     await locks.update({ id: lock.id }, { reopenedBy: me.id, reopenedAt: new Date(), reason: "taken back at once" });
+    await tellSystems(manager, "periodReopened", project, { period: number });
   });
 }
 
 /** Opens the newest locked period of a project again; who did, when and why stays. */
 export async function reopenPeriod(database: DataSource, me: Me, projectId: string, reason: string): Promise<void> {
-  await writeProject(database, me, projectId, async ({ manager }) => {
+  await writeProject(database, me, projectId, async ({ manager }, project) => {
     const locks = manager.getRepository(PeriodLockEntity);
     const [lock] = (await locks.find({ where: { projectId }, order: { number: "DESC", lockedAt: "DESC" } })).filter(
       ({ reopenedAt }) => reopenedAt === null,
@@ -220,6 +224,7 @@ export async function reopenPeriod(database: DataSource, me: Me, projectId: stri
         `Period ${lock.number} is over and period ${open.number} open; what is found now lands in period ${open.number} and says so.`,
       );
     await locks.update({ id: lock.id }, { reopenedBy: me.id, reopenedAt: new Date(), reason });
+    await tellSystems(manager, "periodReopened", project, { period: lock.number });
   });
 }
 

@@ -1,5 +1,6 @@
 import {
   GATE_ACT_WORDS,
+  GATE_DECISIONS,
   isPassed,
   type DecideGate,
   type GateAct,
@@ -16,6 +17,7 @@ import { namables } from "../resources/namables.ts";
 import { noteInLog, setState } from "../charter/charter.ts";
 import { tellOwner } from "../matters/tellOfMatters.ts";
 import { beginMatter } from "../matters/raise/raiseMatters.ts";
+import { tellSystems } from "../hooks/tellSystems.ts";
 import { writeProject, writeProjects } from "../plan/writeProjects.ts";
 import { assertNotClosed } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
@@ -68,6 +70,8 @@ async function happened(
     conditions: JSON.stringify(conditions),
   });
   await manager.getRepository(GateEventEntity).insert(row);
+  if ((GATE_DECISIONS as readonly GateAct[]).includes(act))
+    await tellSystems(manager, "gateDecided", project, { gate: stage.gate, decision: act }, at);
   await noteInLog(manager, project, me, `“${stage.gate}” ${GATE_ACT_WORDS[act]}${word === "" ? "" : `: ${word}`}`);
   return row.id;
 }

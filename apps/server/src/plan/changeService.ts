@@ -11,6 +11,7 @@ import {
 } from "@chronometra/core";
 import { Between, MoreThan, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
+import { tellSystems } from "../hooks/tellSystems.ts";
 import { lockedTo } from "../project/locks.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
@@ -162,7 +163,21 @@ export async function storeChanges(
   project.revision = project.keptRevision = revision;
   project.head = applied.plan.project;
   writing.made(project, applied.plan);
+  await tellChanged(manager, project, order);
   return { result: await resultOf(manager, revision, order, applied, others), plan: applied.plan };
+}
+
+/** Tells other systems that a plan changed, and what was approved with that. */
+async function tellChanged(
+  manager: EntityManager,
+  project: ProjectEntity,
+  { changes, at }: ChangeOrder,
+): Promise<void> {
+  const { revision } = project;
+  for (const change of changes)
+    if (change.type === "freeze")
+      await tellSystems(manager, "baselineApproved", project, { revision, baseline: change.baseline.number }, at);
+  await tellSystems(manager, "planChanged", project, { revision }, at);
 }
 
 /** A project is told from all others by its code. */

@@ -10,6 +10,8 @@ import type { DataSource } from "typeorm";
 import type { EndpointKey } from "@chronometra/contract";
 import { accessRoutes } from "../access/accessRoutes.ts";
 import { systemRoutes } from "../access/systemRoutes.ts";
+import { hookRoutes } from "../hooks/hookRoutes.ts";
+import { HookSender, sweepCalls, type SenderOptions } from "../hooks/sendCalls.ts";
 import { feedRoutes } from "../feeds/feedRoutes.ts";
 import { sweepMisses } from "../access/misses.ts";
 import { SESSION_MILLISECONDS, SessionStore } from "../access/sessionStore.ts";
@@ -79,6 +81,7 @@ export interface AppOptions {
    */
   readonly proxies?: string | undefined;
   readonly mail?: PostOptions;
+  readonly calls?: SenderOptions;
 }
 
 const security = helmet({
@@ -105,6 +108,8 @@ export interface App {
   readonly sweep: () => Promise<void>;
   /** Sends mail that waits; gives how many left. */
   readonly deliver: () => Promise<number>;
+  /** Calls other systems. */
+  readonly sender: HookSender;
   /** Tells people what of their work is not what they were told last; gives of how many projects it looked. */
   readonly tellDifferences: () => Promise<number>;
   /** Tells managers what the open period still wants of them. */
@@ -147,6 +152,7 @@ export function createApp(options: AppOptions): App {
     preferenceRoutes,
     systemRoutes,
     feedRoutes,
+    hookRoutes,
     portfolioRoutes,
     planRoutes,
     resourceRoutes,
@@ -188,20 +194,23 @@ export function createApp(options: AppOptions): App {
       sweepParts(database),
       sweepTalkFiles(database),
       sweepNotices(database),
+      sweepCalls(database),
     ]));
+  const sender = new HookSender(database, options.logger, options.calls);
   const unlisten = onWritten(database, () => news.poke());
   return {
     app,
     served: serving.served,
     sweep,
     deliver: () => post.deliver(database),
+    sender,
     takeMail: (at) => takeMail(at, { database, post, logger: options.logger }),
     tellCycle: () => tellCycle(database, post),
     tellDifferences: async () => {
       await tellWaiting(database, post);
       return tellDifferences(database, post);
     },
-    close: () => (unlisten(), news.close(), post.close()),
+    close: () => (unlisten(), news.close(), post.close(), sender.close()),
   };
 }
 

@@ -38,6 +38,7 @@ import { TalkFiles1837000000000 } from "./migrations/1837000000000-talkFiles.ts"
 import { Stages1838000000000 } from "./migrations/1838000000000-stages.ts";
 import { CalendarEntries1839000000000 } from "./migrations/1839000000000-calendarEntries.ts";
 import { Systems1840000000000 } from "./migrations/1840000000000-systems.ts";
+import { Hooks1841000000000 } from "./migrations/1841000000000-hooks.ts";
 import { Noted1836000000000 } from "./migrations/1836000000000-noted.ts";
 import { Talk1835000000000 } from "./migrations/1835000000000-talk.ts";
 import { History1834000000000 } from "./migrations/1834000000000-history.ts";
@@ -95,4 +96,5 @@ export const MIGRATIONS = [
   Stages1838000000000,
   CalendarEntries1839000000000,
   Systems1840000000000,
+  Hooks1841000000000,
 ];

@@ -11,6 +11,7 @@ import { PROJECT_ENTITIES } from "../project/projectEntity.ts";
 import { BEGIN_ENTITIES } from "../begin/templateEntity.ts";
 import { GATE_ENTITIES } from "../gates/gateEntities.ts";
 import { CHARTER_ENTITIES } from "../charter/charterEntities.ts";
+import { HOOK_ENTITIES } from "../hooks/hookEntities.ts";
 import { MATTER_ENTITIES } from "../matters/matterEntities.ts";
 import { DOCUMENT_ENTITIES } from "../documents/documentEntities.ts";
 import { REPORT_ENTITIES } from "../report/reportEntities.ts";
@@ -43,6 +44,7 @@ const ENTITIES = [
   ...BEGIN_ENTITIES,
   ...DOCUMENT_ENTITIES,
   ...MATTER_ENTITIES,
+  ...HOOK_ENTITIES,
 ];
 
 /**

@@ -9,6 +9,7 @@ import { answerable, asHtml, asText } from "./mailText.ts";
 import { NoticeEntity } from "./noticeEntities.ts";
 import { dueTo, subjectOf, type Notice, writeNotices } from "./notices.ts";
 import { eachAlone } from "../shared/eachAlone.ts";
+import { MOST_TRIES, pauseAfter } from "../shared/pauses.ts";
 
 type Addressed = Pick<AccountEntity, "id" | "login" | "name">;
 
@@ -61,15 +62,7 @@ const TOGETHER_MILLISECONDS = 10 * 60_000;
 const PATIENCE_MILLISECONDS = 20_000;
 /** How long a server has a message to itself. Whoever takes longer has stopped. */
 const HELD_MILLISECONDS = 5 * 60_000;
-const FIRST_PAUSE_MILLISECONDS = 15_000;
-const LONGEST_PAUSE_MILLISECONDS = 60 * 60_000;
-/** Over a day with the pauses there are. */
-const MOST_TRIES = 30;
 const AT_ONCE = 50;
-
-/** Before the next try: growing, and never much over an hour. */
-export const pauseAfter = (tries: number): number =>
-  Math.min(FIRST_PAUSE_MILLISECONDS * 2 ** (tries - 1), LONGEST_PAUSE_MILLISECONDS);
 
 /** Whether a mail server has refused a message for good (RFC 5321, 4.2.1: codes from 500 on). */
 const isFinal = (error: unknown): boolean => ((error as { responseCode?: number }).responseCode ?? 0) >= 500;

@@ -2,6 +2,7 @@ import { holds, mayLook, useMe } from "../shared/session/session.ts";
 import { Refused } from "../shared/dialogs/Refused.tsx";
 import { Accounts } from "./Accounts.tsx";
 import { ExchangeRates } from "./ExchangeRates.tsx";
+import { Hooks } from "./systems/Hooks.tsx";
 import { Tokens } from "./systems/Tokens.tsx";
 
 /** What currencies are worth. */
@@ -26,11 +27,12 @@ export function AccountsPage() {
   );
 }
 
-/** What other systems send by. */
+/** What other systems read and send by, and which are called. */
 export function SystemsPage() {
   return holds(useMe(), "administrator") ? (
     <div className="page max-w-5xl">
       <Tokens />
+      <Hooks />
     </div>
   ) : (
     <Refused who="administrators" />

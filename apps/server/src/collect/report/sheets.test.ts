@@ -3,7 +3,8 @@ import { createServer } from "node:net";
 import { SMTPServer } from "smtp-server";
 import { AccountEntity } from "../../access/accountEntity.ts";
 import { inTransaction } from "../../shared/database.ts";
-import { pauseAfter, Post } from "../../tell/post.ts";
+import { pauseAfter } from "../../shared/pauses.ts";
+import { Post } from "../../tell/post.ts";
 import { smallPlan, TestWorld, type Caller } from "../../testing/testWorld.ts";
 
 let world: TestWorld;

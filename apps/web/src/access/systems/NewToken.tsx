@@ -1,14 +1,11 @@
 import { TOKEN_PURPOSES, type TokenPurpose } from "@chronometra/contract";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { tokensQuery } from "../../collect/outside/queries.ts";
-import { inTreeOrder } from "../../project/programmeTree.ts";
 import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { DateField } from "../../shared/fields/DateField.tsx";
 import { call } from "../../shared/session/api.ts";
-import { accountsQuery } from "../queries.ts";
-
-const PURPOSES = Object.entries(TOKEN_PURPOSES) as [TokenPurpose, string][];
+import { Checks, OfGroup, ToldOnce } from "./fields.tsx";
 
 /** What is asked for, as it stands in the form. */
 interface Asked {
@@ -18,52 +15,6 @@ interface Asked {
   readonly lastDay: string;
 }
 const NOTHING: Asked = { name: "", purposes: [], group: "", lastDay: "" };
-
-function Purposes({ asked, onAsked }: { asked: Asked; onAsked: (asked: Asked) => void }) {
-  return (
-    <fieldset className="flex flex-wrap gap-x-4">
-      <legend className="sr-only">What it may do</legend>
-      {PURPOSES.map(([purpose, words]) => (
-        <label key={purpose} className="flex min-h-[24px] items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-xs"
-            checked={asked.purposes.includes(purpose)}
-            onChange={({ target }) =>
-              onAsked({
-                ...asked,
-                purposes: PURPOSES.map(([each]) => each).filter((each) =>
-                  each === purpose ? target.checked : asked.purposes.includes(each),
-                ),
-              })
-            }
-          />
-          {words}
-        </label>
-      ))}
-    </fieldset>
-  );
-}
-
-function Groups({ value, onGroup }: { value: string; onGroup: (group: string) => void }) {
-  const { data } = useQuery(accountsQuery);
-  return (
-    <select
-      className="select select-sm w-56"
-      aria-label="Of which group"
-      value={value}
-      onChange={({ target }) => onGroup(target.value)}
-    >
-      <option value="">the whole house</option>
-      {inTreeOrder(data?.groups ?? []).map(({ programme, depth }) => (
-        <option key={programme.id} value={programme.id}>
-          {"\u2003".repeat(depth)}
-          {programme.name}
-        </option>
-      ))}
-    </select>
-  );
-}
 
 /** What is missing before a token can be made; `null` where nothing is. */
 function missing({ name, purposes }: Asked): string | null {
@@ -105,11 +56,16 @@ export function NewToken() {
           onChange={({ target }) => setAsked({ ...asked, name: target.value })}
         />
         may
-        <Purposes asked={asked} onAsked={setAsked} />
+        <Checks
+          legend="What it may do"
+          choices={TOKEN_PURPOSES}
+          chosen={asked.purposes}
+          onChosen={(purposes) => setAsked({ ...asked, purposes })}
+        />
       </div>
       <div className="flex flex-wrap items-center gap-x-2 gap-y-2">
         of
-        <Groups value={asked.group} onGroup={(group) => setAsked({ ...asked, group })} />
+        <OfGroup value={asked.group} onGroup={(group) => setAsked({ ...asked, group })} />
         until
         <DateField
           small
@@ -124,11 +80,7 @@ export function NewToken() {
         {fault !== null && asked !== NOTHING && <span className="muted">{fault}</span>}
       </div>
       {make.error !== null && <Failure error={make.error} />}
-      {make.data !== undefined && (
-        <p className="my-2 border-l-4 border-accent pl-3" role="status">
-          The token, told this once: <code className="break-all select-all">{make.data.token}</code>
-        </p>
-      )}
+      {make.data !== undefined && <ToldOnce what="The token" value={make.data.token} />}
     </form>
   );
 }
