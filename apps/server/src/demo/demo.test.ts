@@ -1,3 +1,4 @@
+import { PassThrough } from "node:stream";
 import {
   lineSummaryOf,
   type Portfolio,
@@ -7,12 +8,18 @@ import {
   type Summary,
 } from "@chronometra/contract";
 import { analyse, type PlanBundle } from "@chronometra/core";
+import { pino } from "pino";
 import { findAccount, listAccounts } from "../access/accounts.ts";
 import { BaselineEntity } from "../approve/kept/approveEntities.ts";
 import { digestOf } from "../approve/approveService.ts";
 import { SettingEntity } from "../cycle/cycleEntities.ts";
 import { standingsOf } from "../cycle/standings.ts";
 import { FiguresEntity } from "../writers/figuresEntity.ts";
+import { arrive } from "../carry/arrive.ts";
+import { leave } from "../carry/leave.ts";
+import { createApp } from "../start/app.ts";
+import { openDatabase } from "../start/openDatabase.ts";
+import { everyAnswer } from "../testing/everyAnswer.ts";
 import { TestWorld, type Caller } from "../testing/testWorld.ts";
 import { DEMO_SIGN_INS, loadDemoIfEmpty } from "./demo.ts";
 
@@ -175,4 +182,30 @@ describe("the demo world", () => {
     );
     expect(desk.activities.length).toBeGreaterThan(2);
   });
+});
+
+describe("the demo world, brought to another installation", () => {
+  it("answers every page there as here: figures, plans, reports, digests, history", async () => {
+    const [name, server] = [`t_there_${process.pid}`, process.env["CHRONOMETRA_TEST_DATABASE"]!];
+    await world.database.query(`create database ${name}`);
+    const lines = new PassThrough();
+    await Promise.all([leave(world.url, lines).then(() => lines.end()), arrive(`${server}/${name}`, lines)]);
+    const there = await openDatabase(`${server}/${name}`);
+    const app = createApp({ database: there, logger: pino({ level: "silent" }) });
+    try {
+      for (const login of ["ines", "amadou"]) {
+        const here = await everyAnswer(world.app, login, DEMO_SIGN_INS.password);
+        const other = await everyAnswer(app, login, DEMO_SIGN_INS.password);
+        expect([...other.keys()]).toEqual([...here.keys()]);
+        for (const [address, answer] of here)
+          expect([login, address, other.get(address)]).toEqual([login, address, answer]);
+        const given = [...here.values()].filter((answer) => (answer as [number])[0] === 200).length;
+        expect([login, given > (login === "ines" ? 500 : 10)]).toEqual([login, true]);
+      }
+    } finally {
+      app.close();
+      await there.destroy();
+      await world.database.query(`drop database ${name}`);
+    }
+  }, 300_000);
 });

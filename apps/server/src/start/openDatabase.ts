@@ -61,6 +61,20 @@ export async function openDatabase(url: string, owner = url): Promise<DataSource
   return dataSource(url).initialize();
 }
 
+/** The changes of the schema in their order, by name. */
+export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);
+
+/**
+ * Brings the schema of a database up to a change of that name, by default the newest.
+ * @param url with a user who may change the schema
+ */
+export async function bringUpTo(url: string, last = MIGRATION_NAMES.at(-1)!): Promise<void> {
+  const database = dataSource(url, ENTITIES, MIGRATIONS.slice(0, MIGRATION_NAMES.indexOf(last) + 1));
+  await database.initialize();
+  await database.runMigrations({ transaction: "each" });
+  await database.destroy();
+}
+
 const CONNECTIONS = 10;
 const SESSION_CONNECTIONS = 3;
 
