@@ -9,7 +9,7 @@ import { pinoHttp } from "pino-http";
 import type { DataSource } from "typeorm";
 import type { EndpointKey } from "@chronometra/contract";
 import { accessRoutes } from "../access/accessRoutes.ts";
-import { systemRoutes } from "../access/systemRoutes.ts";
+import { tokenRoutes } from "../feeds/tokenRoutes.ts";
 import { hookRoutes } from "../hooks/hookRoutes.ts";
 import { HookSender, sweepCalls, type SenderOptions } from "../hooks/sendCalls.ts";
 import { feedRoutes } from "../feeds/feedRoutes.ts";
@@ -150,7 +150,7 @@ export function createApp(options: AppOptions): App {
   for (const routes of [
     accessRoutes,
     preferenceRoutes,
-    systemRoutes,
+    tokenRoutes,
     feedRoutes,
     hookRoutes,
     portfolioRoutes,

@@ -3,8 +3,8 @@ import { TOKEN_PURPOSES } from "@chronometra/contract";
 import { dateWords } from "@chronometra/core";
 import { inTransaction } from "../shared/database.ts";
 import { noteHouse, type NotedField } from "../shared/noted/noteHouse.ts";
-import { serve, type Serving } from "./serve.ts";
-import { endToken, groupOf, listTokens, makeToken, purposesOf, type ApiTokenEntity } from "./tokens.ts";
+import { serve, type Serving } from "../access/serve.ts";
+import { endToken, groupOf, listTokens, makeToken, purposesOf, type ApiTokenEntity } from "../access/tokens.ts";
 
 /** What of a token is noted: all but the token itself. */
 const fieldsOf = (token: Pick<ApiTokenEntity, "purposes" | "lastDay">, group: string | null): NotedField[] => [
@@ -19,7 +19,7 @@ const fieldsOf = (token: Pick<ApiTokenEntity, "purposes" | "lastDay">, group: st
 ];
 
 /** Tokens of other systems: made, listed, ended. */
-export function systemRoutes(serving: Serving): void {
+export function tokenRoutes(serving: Serving): void {
   serve(serving, "GET /api/tokens", ({ database }) => listTokens(database));
 
   serve(serving, "POST /api/tokens", ({ database, me, body }) =>
