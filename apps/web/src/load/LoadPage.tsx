@@ -1,12 +1,12 @@
 import type { Load } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
-import { FileDown } from "lucide-react";
-import Papa from "papaparse";
 import { useMemo } from "react";
 import { portfolioQuery } from "../project/queries.ts";
 import { DateField } from "../shared/fields/DateField.tsx";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
-import { saveFile } from "../shared/table/saveFile.ts";
+import { FileChoice } from "../shared/files/FileChoice.tsx";
+import type { FileTable } from "../shared/files/fileTable.ts";
+import { saveTable, TABLE_FORMS } from "../shared/files/saveTable.ts";
 import { useAddress } from "../shared/page/useAddress.ts";
 import { countWords } from "../shared/words/words.ts";
 import { isOver, loadLines, type LoadBy, type LoadLine } from "./loadLines.ts";
@@ -22,22 +22,19 @@ const MEASURES: readonly (readonly [LoadMeasure, string])[] = [
   ["actual", "booked / planned"],
 ];
 
-function exportLoad(weeks: Load["weeks"], lines: readonly LoadLine[]): void {
-  const data = lines.flatMap((line) =>
+/** Who is loaded how, week by week, as it stands in a file; hours with two digits. */
+const loadTable = (weeks: Load["weeks"], lines: readonly LoadLine[]): FileTable => ({
+  heads: ["Who", "Week", "Capacity h", "Remaining work, h", "Things", "Planned h", "Booked h"],
+  data: lines.flatMap((line) =>
     weeks.map((monday, i) => [
       line.name,
       monday,
       ...(["capacity", "demand", "things", "planned", "posted"] as const).map((measure) =>
-        measure === "things" ? line[measure][i] : Math.round((line[measure][i]! / 60) * 100) / 100,
+        measure === "things" ? (line[measure][i] ?? null) : Math.round((line[measure][i]! / 60) * 100) / 100,
       ),
     ]),
-  );
-  saveFile(
-    "load.csv",
-    `\uFEFF${Papa.unparse({ fields: ["Who", "Week", "Capacity h", "Remaining work, h", "Things", "Planned h", "Booked h"], data }, { escapeFormulae: true })}`,
-    "text/csv",
-  );
-}
+  ),
+});
 
 /** What the address asks to be shown. */
 function useAsked() {
@@ -67,10 +64,11 @@ function OfGroup({ id, onAll }: { id: string; onAll: () => void }) {
 /** Which weeks, of whom and in what, and the table as a file. */
 function LoadHead({
   asked: { put, from, weeks, by, measure, over, group },
-  onExport,
+  table,
 }: {
   asked: ReturnType<typeof useAsked>;
-  onExport: (() => void) | null;
+  /** What is shown, as it stands in a file; `null` until it is there. */
+  table: FileTable | null;
 }) {
   return (
     <div className="flex flex-wrap items-center gap-3 pb-2 text-sm">
@@ -134,14 +132,11 @@ function LoadHead({
         only who is over
       </label>
       {group !== null && <OfGroup id={group} onAll={() => put({ group: null, who: null, week: null })} />}
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm ml-auto"
-        disabled={onExport === null}
-        onClick={() => onExport?.()}
-      >
-        <FileDown size={14} aria-hidden="true" /> Export
-      </button>
+      {table !== null && (
+        <div className="ml-auto">
+          <FileChoice forms={TABLE_FORMS} onSave={(form) => saveTable("Load", form, table)} />
+        </div>
+      )}
     </div>
   );
 }
@@ -159,10 +154,7 @@ export function LoadPage() {
   return (
     <div className="beside">
       <div className="min-w-0 flex-1 overflow-auto px-5 py-3" tabIndex={0} role="region" aria-label="Load">
-        <LoadHead
-          asked={asked}
-          onExport={query.data === undefined ? null : () => exportLoad(query.data.weeks, lines)}
-        />
+        <LoadHead asked={asked} table={query.data === undefined ? null : loadTable(query.data.weeks, lines)} />
         <Loaded query={query}>
           {(load) =>
             lines.length === 0 ? (

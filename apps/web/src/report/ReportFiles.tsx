@@ -2,7 +2,7 @@ import { PAPERS, type Paper } from "@chronometra/contract";
 import { useRef, useState } from "react";
 import { callWithProgress } from "../shared/session/api.ts";
 import { Failure } from "../shared/dialogs/Failure.tsx";
-import { saveFile } from "../shared/table/saveFile.ts";
+import { saveFile } from "../shared/files/saveFile.ts";
 
 const PAPER_WORDS: Readonly<Record<Paper, string>> = { A4: "A4", LETTER: "Letter" };
 

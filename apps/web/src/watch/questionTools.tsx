@@ -1,7 +1,7 @@
 import type { WatchQuestion } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
-import { FileDown, Table2 } from "lucide-react";
-import { toast } from "../shared/messages/toast.ts";
+import { Table2 } from "lucide-react";
+import { FileChoice } from "../shared/files/FileChoice.tsx";
 import { ColumnChoice } from "../shared/table/ColumnChoice.tsx";
 import { exportAnswer } from "./exportAnswer.ts";
 import { watchChoicesQuery } from "./queries.ts";
@@ -79,38 +79,6 @@ export function Layout({ question, onQuestion }: LayoutProps) {
 }
 
 /** Saves the rows as a file. */
-export function Export({ question, name }: { question: WatchQuestion; name: string }) {
-  const save = async (form: "csv" | "xlsx" | "ics"): Promise<void> => {
-    try {
-      await exportAnswer(question, form, name);
-    } catch (error) {
-      toast.error(error instanceof Error ? error.message : String(error));
-    }
-  };
-  return (
-    <details className="relative">
-      <summary className="btn btn-ghost btn-sm list-none">
-        <FileDown size={14} aria-hidden="true" /> Export
-      </summary>
-      <ul className="absolute right-0 z-30 mt-1 w-48 border rule bg-base-100 py-1">
-        {(
-          [
-            ["xlsx", "Workbook (.xlsx)"],
-            ["csv", "CSV file (.csv)"],
-            ["ics", "Calendar (.ics)"],
-          ] as const
-        ).map(([form, words]) => (
-          <li key={form}>
-            <button
-              type="button"
-              className="block w-full px-3 py-1 text-left hover:bg-base-200 cursor-pointer"
-              onClick={() => void save(form)}
-            >
-              {words}
-            </button>
-          </li>
-        ))}
-      </ul>
-    </details>
-  );
-}
+export const Export = ({ question, name }: { question: WatchQuestion; name: string }) => (
+  <FileChoice forms={["xlsx", "csv", "ics"]} onSave={(form) => exportAnswer(question, form, name)} />
+);

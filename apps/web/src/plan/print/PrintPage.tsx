@@ -5,7 +5,7 @@ import { useProject } from "../../project/useProject.ts";
 import { useWord } from "../../project/useWord.ts";
 import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { drawPictures, PICTURE_FORMS, type PictureForm } from "../../shared/charts/pictures.ts";
-import { saveFile } from "../../shared/table/saveFile.ts";
+import { saveFile } from "../../shared/files/saveFile.ts";
 import { useAddress } from "../../shared/page/useAddress.ts";
 import { countWords } from "../../shared/words/words.ts";
 import type { PlanSession } from "../engine/session/planSession.ts";

@@ -13,7 +13,7 @@ import { toast } from "../messages/toast.ts";
 import { useEffect, useRef, type KeyboardEvent } from "react";
 import { useTheme } from "./theme.ts";
 import { drawPictures, PICTURE_FORMS, type PictureForm } from "./pictures.ts";
-import { saveFile } from "../table/saveFile.ts";
+import { saveFile } from "../files/saveFile.ts";
 
 register([
   BarChart,

@@ -1,10 +1,11 @@
-import { Copy, FileDown } from "lucide-react";
+import { Copy } from "lucide-react";
 import type { ReactNode } from "react";
 import { toast } from "../messages/toast.ts";
 import { ColumnChoice } from "./ColumnChoice.tsx";
 import type { Column } from "./column.ts";
-import { tableText } from "./fileTable.ts";
-import { saveFile } from "./saveFile.ts";
+import { FileChoice } from "../files/FileChoice.tsx";
+import { fileTable, tableText } from "../files/fileTable.ts";
+import { saveTable, TABLE_FORMS } from "../files/saveTable.ts";
 import { countWords } from "../words/words.ts";
 
 interface Props<T> {
@@ -23,7 +24,7 @@ interface Props<T> {
 export function TableTools<T>({ name, columns, shown, rows, hidden, onChoose, filter, onFilter, children }: Props<T>) {
   const copy = async (): Promise<void> => {
     try {
-      await navigator.clipboard.writeText(tableText(shown, rows, "\t"));
+      await navigator.clipboard.writeText(tableText(fileTable(shown, rows), "\t"));
       toast(`${countWords(rows.length, "row", "rows")} copied; paste into a spreadsheet.`);
     } catch {
       toast.error("The browser did not allow copying; use Export instead.");
@@ -43,15 +44,7 @@ export function TableTools<T>({ name, columns, shown, rows, hidden, onChoose, fi
       <button type="button" className="btn btn-ghost btn-sm" onClick={() => void copy()}>
         <Copy size={14} aria-hidden="true" /> Copy
       </button>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm"
-        onClick={() =>
-          saveFile(`${name.toLowerCase().replace(/\W+/g, "-")}.csv`, `\uFEFF${tableText(shown, rows, ",")}`, "text/csv")
-        }
-      >
-        <FileDown size={14} aria-hidden="true" /> Export
-      </button>
+      <FileChoice forms={TABLE_FORMS} onSave={(form) => saveTable(name, form, fileTable(shown, rows))} />
       <div className="ml-auto flex flex-wrap items-center gap-2">{children}</div>
     </div>
   );

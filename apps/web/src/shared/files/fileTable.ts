@@ -1,7 +1,13 @@
 import Papa from "papaparse";
-import type { Column } from "./column.ts";
+import type { Column } from "../table/column.ts";
 
 type Cell = string | number | null;
+
+/** A table as it stands in a file. */
+export interface FileTable {
+  readonly heads: string[];
+  readonly data: Cell[][];
+}
 
 /** Digits that a measured number keeps: more would only show how a computer counts. */
 const DIGITS = 12;
@@ -28,7 +34,7 @@ function cellOf<T>(column: Column<T>, row: T): Cell {
  * The columns that say something as a table of a file: headings with their unit, cells as {@link Column} describes
  * them, and the currency of a row at the end where amounts are among them.
  */
-export function fileTable<T>(all: readonly Column<T>[], rows: readonly T[]): { heads: string[]; data: Cell[][] } {
+export function fileTable<T>(all: readonly Column<T>[], rows: readonly T[]): FileTable {
   const columns = all.filter(({ tool }) => tool !== true);
   const money = columns.find((column) => column.money !== undefined)?.money;
   const heads = columns.map(({ head, is }) => (is === undefined ? head : `${head} (${UNITS[is]})`));
@@ -42,7 +48,6 @@ export function fileTable<T>(all: readonly Column<T>[], rows: readonly T[]): { h
 }
 
 /** A table as text: signs and plain numbers; nothing in it is run by a spreadsheet. */
-export function tableText<T>(columns: readonly Column<T>[], rows: readonly T[], delimiter: string): string {
-  const { heads, data } = fileTable(columns, rows);
+export function tableText({ heads, data }: FileTable, delimiter: string): string {
   return Papa.unparse({ fields: heads, data }, { delimiter, escapeFormulae: /^[=@\t\r]|^[+-](?![\d.,]+$)/ });
 }

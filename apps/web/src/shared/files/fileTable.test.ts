@@ -1,5 +1,5 @@
 import { parse } from "csv-parse/sync";
-import type { Column } from "./column.ts";
+import type { Column } from "../table/column.ts";
 import { fileTable, tableText } from "./fileTable.ts";
 
 interface Row {
@@ -61,7 +61,7 @@ describe("a table in a file", () => {
   });
 
   it("is read back by another reader, and nothing typed is run", () => {
-    expect(parse(tableText(COLUMNS, [row({ name: '=1+1;"x"\ty' })], "\t"), { delimiter: "\t" })).toEqual([
+    expect(parse(tableText(fileTable(COLUMNS, [row({ name: '=1+1;"x"\ty' })]), "\t"), { delimiter: "\t" })).toEqual([
       ["Name", "Cost", "Work (h)", "Done (%)", "State", "Currency"],
       ['\'=1+1;"x"\ty', "87144", "18.8", "18.8", "late", "EUR"],
     ]);
