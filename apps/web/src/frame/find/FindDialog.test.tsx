@@ -72,7 +72,12 @@ describe("finding anything", () => {
   it("lists at first what the page in hand does, without what is disabled or belongs to a row", () => {
     answerWith(() => NOTHING);
     open(CORA);
-    expect(options()).toEqual(["commandFold the log", "commandExport", "commandWorkbook (.xlsx)"]);
+    expect(options()).toEqual([
+      "commandFold the log",
+      "commandExport",
+      "commandWorkbook (.xlsx)",
+      "commandTables of this page as a workbook (.xlsx)",
+    ]);
     expect(asked).toEqual([]);
   });
 

@@ -9,7 +9,8 @@ import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { useMe } from "../../shared/session/session.ts";
 import { projectQuery } from "../../project/queries.ts";
 import { projectIn } from "../places.ts";
-import { commandsOf } from "./commands.ts";
+import { commandsOf, type Command } from "./commands.ts";
+import { tablesCommand } from "./pageTables.ts";
 import { groupsFor, pagesFor, pinnedEntry, type Entry } from "./entries.ts";
 import { followedQuery } from "../../talk/queries.ts";
 import { opened, recentThings } from "./recent.ts";
@@ -85,6 +86,12 @@ interface Props {
   readonly onClose: () => void;
 }
 
+/** What the page in hand does, and its tables as a file. */
+function commandsHere(): Command[] {
+  const page = document.querySelector("#content");
+  return [...commandsOf(page), ...tablesCommand(page, document.title)];
+}
+
 /**
  * A field for words, and all that bears them: what was opened lately, what the page does, pages, projects and what is
  * in them.
@@ -100,7 +107,7 @@ export function FindDialog({ begun, onClose }: Props) {
   const query = useQuery(findQuery(asked));
   const project = useProjectInHand();
   // Read once, as it opens: the page beneath stands still meanwhile.
-  const [commands] = useState(() => commandsOf(document.querySelector("#content")));
+  const [commands] = useState(commandsHere);
   const [recent] = useState(recentThings);
   const pages = useMemo(() => pagesFor(me, project), [me, project]);
   const pinned = usePinned();

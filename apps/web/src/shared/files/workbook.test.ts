@@ -1,6 +1,6 @@
 import ExcelJS from "exceljs";
 import { fileName } from "./saveFile.ts";
-import { workbookOf } from "./workbook.ts";
+import { workbookOf, workbookOfAll } from "./workbook.ts";
 
 describe("a table as a workbook", () => {
   it("is read by another reader as it was: dates are dates, numbers numbers, and nothing is run", async () => {
@@ -22,6 +22,17 @@ describe("a table as a workbook", () => {
     expect(values(1)).toEqual(heads);
     expect(values(2)).toEqual(['=HYPERLINK("x")', new Date("2026-11-28"), 87_144.5, "2026-11-28 or so"]);
     expect(values(3)).toEqual([null, null, -3, "Ünïcödé <b>&amp;</b>"]);
+  });
+
+  it("has a sheet for each of several, whose names are told apart", async () => {
+    const table = { heads: ["A"], data: [[1]] };
+    const long = "A name that is longer than a sheet may bear";
+    const blob = await workbookOfAll([long, long, "Costs", "costs", "[]"].map((name) => ({ name, table })));
+    const workbook = new ExcelJS.Workbook();
+    await workbook.xlsx.load(await blob.arrayBuffer());
+    expect(workbook.worksheets.map(({ name }) => name)).toEqual([
+      ...["A name that is longer than a sh", "A name that is longer than a 2", "Costs", "costs 2", "Table"],
+    ]);
   });
 
   it("is called after what it holds, in any script", () => {

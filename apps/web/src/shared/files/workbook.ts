@@ -16,12 +16,36 @@ function cellOf(value: string | number | null): Cell {
     : { value, type: String };
 }
 
-/** A table as a workbook of one sheet with its heading held in sight. */
-export async function workbookOf(name: string, { heads, data }: FileTable): Promise<Blob> {
-  const rows = [
-    heads.map((value): Cell => ({ value, type: String, fontWeight: "bold" })),
-    ...data.map((row) => row.map(cellOf)),
-  ];
-  const sheet = name.replace(NOT_IN_A_NAME, " ").replace(/\s+/g, " ").trim().slice(0, NAME_AT_MOST).trim();
-  return writeXlsxFile(rows, { sheet, stickyRowsCount: 1 }).toBlob();
+const rowsOf = ({ heads, data }: FileTable): Cell[][] => [
+  heads.map((value): Cell => ({ value, type: String, fontWeight: "bold" })),
+  ...data.map((row) => row.map(cellOf)),
+];
+
+/** Names that sheets may have, each once: those that are alike are numbered. */
+function sheetNames(names: readonly string[]): string[] {
+  const taken = new Set<string>();
+  return names.map((name) => {
+    const plain = name.replace(NOT_IN_A_NAME, " ").replace(/\s+/g, " ").trim() || "Table";
+    const numbered = (n: number): string => {
+      const end = n === 1 ? "" : ` ${n}`;
+      return plain.slice(0, NAME_AT_MOST - end.length).trim() + end;
+    };
+    let n = 1;
+    while (taken.has(numbered(n).toLowerCase())) n++;
+    taken.add(numbered(n).toLowerCase());
+    return numbered(n);
+  });
 }
+
+/** Tables as a workbook, a sheet each, with their headings held in sight. */
+export async function workbookOfAll(
+  tables: readonly { readonly name: string; readonly table: FileTable }[],
+): Promise<Blob> {
+  const names = sheetNames(tables.map(({ name }) => name));
+  return writeXlsxFile(
+    tables.map(({ table }, i) => ({ data: rowsOf(table), sheet: names[i]!, stickyRowsCount: 1 })),
+  ).toBlob();
+}
+
+/** A table as a workbook of one sheet. */
+export const workbookOf = (name: string, table: FileTable): Promise<Blob> => workbookOfAll([{ name, table }]);
