@@ -59,6 +59,10 @@ const places: RouteObject[] = [
       },
       { path: "rates", lazy: async () => ({ Component: (await import("./access/SetUpPages.tsx")).RatesPage }) },
       { path: "accounts", lazy: async () => ({ Component: (await import("./access/SetUpPages.tsx")).AccountsPage }) },
+      {
+        path: "interface",
+        lazy: async () => ({ Component: (await import("./access/interface/InterfacePage.tsx")).InterfacePage }),
+      },
       { path: "systems", lazy: async () => ({ Component: (await import("./access/SetUpPages.tsx")).SystemsPage }) },
     ],
   },

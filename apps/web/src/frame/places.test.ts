@@ -20,7 +20,7 @@ describe("places", () => {
       "Tell: Inbox, Talk, Mail",
     ]);
     expect(shown(someone(null, "administrator"))).toEqual([
-      "Set up: Register, Accounts, Other systems, History",
+      "Set up: Register, Accounts, Other systems, Interface, History",
       "Tell: Inbox, Talk, Mail",
     ]);
     expect(shown(someone(null, "reader"))).toEqual([

@@ -56,6 +56,11 @@ export const HOUSE: readonly Place[] = [
       { to: "/set-up/accounts", name: "Accounts", open: isAdministrator },
       { to: "/set-up/systems", name: "Other systems", open: isAdministrator },
       {
+        to: "/set-up/interface",
+        name: "Interface",
+        open: (me) => holdsEverywhere(me, "controller") || isAdministrator(me),
+      },
+      {
         to: "/set-up/history",
         name: "History",
         open: (me) => holdsEverywhere(me, "controller") || isAdministrator(me),

@@ -3,7 +3,8 @@ export const responseOf = (status: number, body: unknown): Response =>
   ({
     ok: status >= 200 && status < 300,
     status,
-    headers: new Headers(),
+    statusText: "",
+    headers: new Headers({ "content-type": "application/json" }),
     text: async () => JSON.stringify(body),
     json: async () => JSON.parse(JSON.stringify(body)) as unknown,
     clone: () => responseOf(status, body),

@@ -157,6 +157,25 @@ export async function callWithProgress<K extends EndpointKey>(
   throw new CallFailed(0, { code: "internal", message: "The server stopped before it was done; try again." });
 }
 
+/**
+ * A call by its address, whatever it answers: for those who try out what there is.
+ * @param bearer the token of another system, as which it is made
+ */
+export const bareCall = (
+  method: string,
+  address: string,
+  { body, bearer }: { readonly body?: string; readonly bearer?: string } = {},
+): Promise<Response> =>
+  fetch(address, {
+    method,
+    headers: {
+      "x-chronometra-token": token,
+      ...(body === undefined ? {} : { "content-type": "application/json" }),
+      ...(bearer === undefined ? {} : { authorization: `Bearer ${bearer}` }),
+    },
+    ...(body === undefined ? {} : { body }),
+  });
+
 /** As `call`, for what comes as a file. */
 export const callForBytes = async <K extends EndpointKey>(key: K, options: Options<K> = {}): Promise<Uint8Array> =>
   new Uint8Array(await (await answerTo(key, options)).arrayBuffer());
