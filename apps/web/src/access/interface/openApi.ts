@@ -78,54 +78,86 @@ const nameOf = (ref: string): string => ref.split("/").at(-1)!;
 const resolved = (document: OpenApi, schema: Schema): Schema =>
   schema.$ref === undefined ? schema : (document.components.schemas[nameOf(schema.$ref)] ?? {});
 
+/** What a schema says, as one of a few kinds. */
+type Said =
+  | { readonly is: "oneOfValues"; readonly values: readonly unknown[] }
+  | { readonly is: "several"; readonly schemas: readonly Schema[]; readonly between: string }
+  | { readonly is: "list"; readonly of: Schema }
+  | { readonly is: "object"; readonly fields: readonly (readonly [name: string, of: Schema, isNeeded: boolean])[] }
+  | { readonly is: "record"; readonly of: Schema }
+  | { readonly is: "plain"; readonly types: readonly string[] };
+
+function saidBy(document: OpenApi, schema: Schema): Said {
+  const of = resolved(document, schema);
+  if (of.const !== undefined) return { is: "oneOfValues", values: [of.const] };
+  if (of.enum !== undefined) return { is: "oneOfValues", values: of.enum };
+  if (of.allOf !== undefined) return { is: "several", schemas: of.allOf, between: " & " };
+  const schemas = of.anyOf ?? of.oneOf;
+  if (schemas !== undefined) return { is: "several", schemas, between: " | " };
+  if (of.items !== undefined) return { is: "list", of: of.items };
+  if (of.properties !== undefined) {
+    const needed = new Set(of.required);
+    return {
+      is: "object",
+      fields: Object.entries(of.properties).map(([name, each]) => [name, each, needed.has(name)]),
+    };
+  }
+  if (typeof of.additionalProperties === "object") return { is: "record", of: of.additionalProperties };
+  return { is: "plain", types: [of.type ?? "any"].flat() };
+}
+
 /** How deep a shape is told; what lies deeper is named. */
 const DEPTH = 5;
 
 /** What a value of a schema looks like, in lines as code has it. */
 export function shapeOf(document: OpenApi, schema: Schema, depth = 0): string {
   if (schema.$ref !== undefined && depth >= DEPTH) return nameOf(schema.$ref);
-  const { type, properties, required = [], items, additionalProperties, ...rest } = resolved(document, schema);
-  if (rest.const !== undefined) return JSON.stringify(rest.const);
-  if (rest.enum !== undefined) return rest.enum.map((each) => JSON.stringify(each)).join(" | ");
-  const several = rest.anyOf ?? rest.oneOf;
-  if (several !== undefined) return several.map((each) => shapeOf(document, each, depth)).join(" | ");
-  if (rest.allOf !== undefined) return rest.allOf.map((each) => shapeOf(document, each, depth)).join(" & ");
-  if (items !== undefined) return `${grouped(shapeOf(document, items, depth))}[]`;
-  if (properties !== undefined) {
-    if (depth > DEPTH) return "{ ... }";
-    const indent = "  ".repeat(depth + 1);
-    const lines = Object.entries(properties).map(
-      ([name, each]) => `${indent}${name}${required.includes(name) ? "" : "?"}: ${shapeOf(document, each, depth + 1)}`,
-    );
-    return `{\n${lines.join("\n")}\n${"  ".repeat(depth)}}`;
+  const said = saidBy(document, schema);
+  switch (said.is) {
+    case "oneOfValues":
+      return said.values.map((each) => JSON.stringify(each)).join(" | ");
+    case "several":
+      return said.schemas.map((each) => shapeOf(document, each, depth)).join(said.between);
+    case "list":
+      return `${grouped(shapeOf(document, said.of, depth))}[]`;
+    case "record":
+      return `{ [name]: ${shapeOf(document, said.of, depth + 1)} }`;
+    case "plain":
+      return said.types.join(" | ");
+    case "object": {
+      if (depth > DEPTH) return "{ ... }";
+      const lines = said.fields.map(
+        ([name, of, isNeeded]) =>
+          `${"  ".repeat(depth + 1)}${name}${isNeeded ? "" : "?"}: ${shapeOf(document, of, depth + 1)}`,
+      );
+      return ["{", ...lines, `${"  ".repeat(depth)}}`].join("\n");
+    }
   }
-  if (typeof additionalProperties === "object")
-    return `{ [name]: ${shapeOf(document, additionalProperties, depth + 1)} }`;
-  return typeof type === "string" ? type : (type ?? ["any"]).join(" | ");
 }
 
 const grouped = (shape: string): string => (shape.includes(" | ") && !shape.startsWith("{") ? `(${shape})` : shape);
 
+const SAMPLES: Readonly<Record<string, unknown>> = { integer: 0, number: 0, boolean: false, string: "" };
+
 /** A body that a call would take but for its values: all that must be said. */
 export function sampleOf(document: OpenApi, schema: Schema, depth = 0): unknown {
-  const { type, properties = {}, required = [], items, ...rest } = resolved(document, schema);
-  if (rest.const !== undefined) return rest.const;
-  if (rest.enum !== undefined) return rest.enum[0];
-  const first = (rest.anyOf ?? rest.oneOf ?? rest.allOf)?.[0];
-  if (first !== undefined) return depth > DEPTH ? null : sampleOf(document, first, depth + 1);
-  switch (Array.isArray(type) ? (type as readonly string[])[0] : type) {
+  const said = saidBy(document, schema);
+  const within = (of: Schema): unknown => sampleOf(document, of, depth + 1);
+  if (depth > DEPTH) return null;
+  switch (said.is) {
+    case "oneOfValues":
+      return said.values[0];
+    case "several":
+      return said.schemas[0] === undefined ? null : within(said.schemas[0]);
+    case "list":
+      return [within(said.of)];
+    case "record":
+      return {};
+    case "plain":
+      return SAMPLES[said.types[0]!] ?? null;
     case "object":
       return Object.fromEntries(
-        depth > DEPTH ? [] : required.map((name) => [name, sampleOf(document, properties[name] ?? {}, depth + 1)]),
+        said.fields.filter(([, , isNeeded]) => isNeeded).map(([name, of]) => [name, within(of)]),
       );
-    case "array":
-      return items === undefined || depth > DEPTH ? [] : [sampleOf(document, items, depth + 1)];
-    case "integer":
-    case "number":
-      return 0;
-    case "boolean":
-      return false;
-    default:
-      return "";
   }
 }
