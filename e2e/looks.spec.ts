@@ -141,6 +141,7 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
         ["settings", "/settings"],
         ["accounts", "/set-up/accounts"],
         ["other systems", "/set-up/systems"],
+        ["interface", "/set-up/interface?call=postFeedsCosts"],
         ["history of the house", "/set-up/history"],
       ],
     ],
