@@ -4,7 +4,8 @@ import { useState } from "react";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
-import { momentWords } from "../../shared/words/words.ts";
+import { countWords, momentWords } from "../../shared/words/words.ts";
+import { EndFirst } from "./fields.tsx";
 import { HookFates } from "./HookFates.tsx";
 import { NewHook } from "./NewHook.tsx";
 import { hooksQuery } from "./queries.ts";
@@ -32,6 +33,7 @@ function standingWords({ waiting, failed, takenAt }: Hook): string {
 function HookLine({ hook }: { hook: Hook }) {
   const client = useQueryClient();
   const [isOpen, setOpen] = useState(false);
+  const [isAsked, ask] = useState(false);
   const act = useMutation({
     mutationFn: (what: "trial" | "end") =>
       what === "trial"
@@ -76,12 +78,24 @@ function HookLine({ hook }: { hook: Hook }) {
           className="btn btn-xs"
           disabled={act.isPending}
           aria-label={`Call ${hook.name} no more`}
-          onClick={() => act.mutate("end")}
+          onClick={() => ask(true)}
         >
           Remove
         </button>
       </div>
       {isOpen && <HookFates webhook={hook.id} />}
+      {isAsked && (
+        <EndFirst
+          title={`The webhook of ${hook.name}`}
+          words="Remove it"
+          onEnd={() => act.mutate("end")}
+          onClose={() => ask(false)}
+        >
+          It is called no more;{" "}
+          {hook.waiting === 0 ? "nothing waits" : countWords(hook.waiting, "call waits", "calls wait")} for it now
+          {hook.waiting === 0 ? "" : ", which would be dropped"}, and what became of earlier ones is forgotten.
+        </EndFirst>
+      )}
     </li>
   );
 }

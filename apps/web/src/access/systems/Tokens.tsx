@@ -1,10 +1,12 @@
 import { TOKEN_PURPOSES, type Tokens as TokenList } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { toast } from "../../shared/messages/toast.ts";
 import { tokensQuery } from "../../collect/outside/queries.ts";
 import { call } from "../../shared/session/api.ts";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { dateWords, momentWords } from "../../shared/words/words.ts";
+import { EndFirst } from "./fields.tsx";
 import { NewToken } from "./NewToken.tsx";
 
 const listed = new Intl.ListFormat("en", { type: "conjunction" });
@@ -18,6 +20,7 @@ function reachWords({ purposes, group, lastDay, ended }: TokenList[number]): str
 }
 
 function TokenLine({ token, isBusy, onEnd }: { token: TokenList[number]; isBusy: boolean; onEnd: () => void }) {
+  const [isAsked, ask] = useState(false);
   return (
     <li className="flex items-center gap-3 border-b rule py-1">
       <span className="min-w-0 flex-1">
@@ -33,10 +36,15 @@ function TokenLine({ token, isBusy, onEnd }: { token: TokenList[number]; isBusy:
         className="btn btn-xs"
         disabled={isBusy}
         aria-label={`End the token of ${token.name}`}
-        onClick={onEnd}
+        onClick={() => ask(true)}
       >
         Revoke
       </button>
+      {isAsked && (
+        <EndFirst title={`The token of ${token.name}`} words="Revoke it" onEnd={onEnd} onClose={() => ask(false)}>
+          Whoever calls with it is refused from then on; a token cannot be brought back, only a new one made.
+        </EndFirst>
+      )}
     </li>
   );
 }

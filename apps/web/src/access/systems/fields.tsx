@@ -1,5 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
 import { inTreeOrder } from "../../project/programmeTree.ts";
+import { Dialog } from "../../shared/dialogs/Dialog.tsx";
+import { SaveOrCancel } from "../../shared/dialogs/SaveOrCancel.tsx";
 import { accountsQuery } from "../queries.ts";
 
 interface ChecksProps<K extends string> {
@@ -59,4 +62,30 @@ export const ToldOnce = ({ what, value }: { what: string; value: string }) => (
   <p className="my-2 border-l-4 border-accent pl-3" role="status">
     {what}, told this once: <code className="break-all select-all">{value}</code>
   </p>
+);
+
+interface EndProps {
+  readonly title: string;
+  /** What comes of it. */
+  readonly children: ReactNode;
+  readonly words: string;
+  readonly onEnd: () => void;
+  readonly onClose: () => void;
+}
+
+/** Asks before something ends that nothing brings back. */
+export const EndFirst = ({ title, children, words, onEnd, onClose }: EndProps) => (
+  <Dialog title={title} onClose={onClose}>
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onEnd();
+        onClose();
+      }}
+    >
+      <p>{children}</p>
+      <SaveOrCancel fault={null} isReady words={words} onClose={onClose} />
+    </form>
+  </Dialog>
 );

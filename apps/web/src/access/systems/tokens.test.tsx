@@ -7,6 +7,10 @@ import { Tokens } from "./Tokens.tsx";
 
 jest.mock("../../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
+HTMLDialogElement.prototype.showModal = function open() {
+  this.open = true;
+};
+
 const TOKENS: TokenList = [
   {
     id: "t1",
@@ -39,6 +43,21 @@ describe("tokens of other systems", () => {
     expect(line.textContent).toMatch(
       /^Ledger may read figures and send costs of Locks and below, ended on 31 Jan 2026made .*, never used/,
     );
+  });
+
+  it("are revoked once it was asked", async () => {
+    const sent = house(TOKENS, { ok: true });
+    show(<Tokens />);
+    const press = async (name: string) => userEvent.click(await screen.findByRole("button", { name }));
+    await press("End the token of Ledger");
+    await press("Cancel");
+    expect([
+      sent.some(({ to }) => to.startsWith("DELETE")),
+      screen.queryByRole("button", { name: "Revoke it" }),
+    ]).toEqual([false, null]);
+    await press("End the token of Ledger");
+    await press("Revoke it");
+    expect(sent.map(({ to }) => to)).toContain("DELETE /api/tokens/t1");
   });
 
   it("are made for what is selected, and told once", async () => {
