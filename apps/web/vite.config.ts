@@ -41,7 +41,7 @@ export default defineConfig({
             },
             {
               name: "tables",
-              test: /node_modules.(@tanstack.(table|react-table|store|react-store)|papaparse)|shared.(table.(DataTable|TableTools|cellFocus|useFit|keptColumns)|files.(fileTable|saveTable))\./,
+              test: /node_modules.(@tanstack.(table|react-table|store|react-store)|papaparse)|shared.(table.(DataTable|TableTools|fileTable|cellFocus|useFit|keptColumns)|files.(tableText|saveTable))\./,
               includeDependenciesRecursively: false,
             },
             { name: "common", test: /web.src|lucide/, minShareCount: 4 },

@@ -5,7 +5,7 @@ import { portfolioQuery } from "../project/queries.ts";
 import { DateField } from "../shared/fields/DateField.tsx";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { FileChoice } from "../shared/files/FileChoice.tsx";
-import type { FileTable } from "../shared/files/fileTable.ts";
+import type { FileTable } from "../shared/files/tableText.ts";
 import { saveTable, TABLE_FORMS } from "../shared/files/saveTable.ts";
 import { useAddress } from "../shared/page/useAddress.ts";
 import { countWords } from "../shared/words/words.ts";

@@ -1,4 +1,4 @@
-import type { FileTable } from "../../shared/files/fileTable.ts";
+import type { FileTable } from "../../shared/files/tableText.ts";
 import { fileName, FILE_TYPES, saveFile } from "../../shared/files/saveFile.ts";
 import { toast } from "../../shared/messages/toast.ts";
 import { readDate } from "../../shared/words/words.ts";

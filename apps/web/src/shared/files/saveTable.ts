@@ -1,4 +1,4 @@
-import { tableText, type FileTable } from "./fileTable.ts";
+import { tableText, type FileTable } from "./tableText.ts";
 import { FILE_TYPES, fileName, saveFile, type FileForm } from "./saveFile.ts";
 
 /** As which files a table is kept. */

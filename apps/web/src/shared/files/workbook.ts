@@ -1,5 +1,5 @@
 import writeXlsxFile, { type Cell } from "write-excel-file/universal";
-import type { FileTable } from "./fileTable.ts";
+import type { FileTable } from "./tableText.ts";
 
 const DATE = /^\d{4}-\d{2}-\d{2}$/;
 const DATE_FORMAT = "yyyy-mm-dd";

@@ -4,7 +4,8 @@ import { toast } from "../messages/toast.ts";
 import { ColumnChoice } from "./ColumnChoice.tsx";
 import type { Column } from "./column.ts";
 import { FileChoice } from "../files/FileChoice.tsx";
-import { fileTable, tableText } from "../files/fileTable.ts";
+import { tableText } from "../files/tableText.ts";
+import { fileTable } from "./fileTable.ts";
 import { saveTable, TABLE_FORMS } from "../files/saveTable.ts";
 import { countWords } from "../words/words.ts";
 

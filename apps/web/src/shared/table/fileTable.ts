@@ -1,13 +1,5 @@
-import Papa from "papaparse";
-import type { Column } from "../table/column.ts";
-
-type Cell = string | number | null;
-
-/** A table as it stands in a file. */
-export interface FileTable {
-  readonly heads: string[];
-  readonly data: Cell[][];
-}
+import type { Cell, FileTable } from "../files/tableText.ts";
+import type { Column } from "./column.ts";
 
 /** Digits that a measured number keeps: more would only show how a computer counts. */
 const DIGITS = 12;
@@ -45,9 +37,4 @@ export function fileTable<T>(all: readonly Column<T>[], rows: readonly T[]): Fil
       ...(money === undefined ? [] : [money(row).currency]),
     ]),
   };
-}
-
-/** A table as text: signs and plain numbers; nothing in it is run by a spreadsheet. */
-export function tableText({ heads, data }: FileTable, delimiter: string): string {
-  return Papa.unparse({ fields: heads, data }, { delimiter, escapeFormulae: /^[=@\t\r]|^[+-](?![\d.,]+$)/ });
 }

@@ -1,6 +1,7 @@
 import { parse } from "csv-parse/sync";
 import type { Column } from "../table/column.ts";
-import { fileTable, tableText } from "./fileTable.ts";
+import { tableText } from "../files/tableText.ts";
+import { fileTable } from "./fileTable.ts";
 
 interface Row {
   readonly name: string;
