@@ -55,11 +55,7 @@ export const HOUSE: readonly Place[] = [
       { to: "/set-up/rates", name: "Exchange rates", open: mayLook },
       { to: "/set-up/accounts", name: "Accounts", open: isAdministrator },
       { to: "/set-up/systems", name: "Other systems", open: isAdministrator },
-      {
-        to: "/set-up/interface",
-        name: "Interface",
-        open: (me) => holdsEverywhere(me, "controller") || isAdministrator(me),
-      },
+      { to: "/set-up/interface", name: "Interface", open: isAdministrator },
       {
         to: "/set-up/history",
         name: "History",

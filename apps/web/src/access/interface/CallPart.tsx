@@ -24,7 +24,7 @@ export function CallPart({ document, chosen }: { document: OpenApi; chosen: ApiC
         <span className="figure">{method}</span> {path}
       </h2>
       <p>{summary}.</p>
-      <p className="muted pb-2">{description}</p>
+      <p className="muted pb-2">{description.replaceAll("`", "")}</p>
       <TryCall document={document} chosen={chosen} />
       {requestBody !== undefined && (
         <>

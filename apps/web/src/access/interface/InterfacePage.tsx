@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { Refused } from "../../shared/dialogs/Refused.tsx";
 import { useAddress } from "../../shared/page/useAddress.ts";
 import { call } from "../../shared/session/api.ts";
-import { holds, holdsEverywhere, useMe } from "../../shared/session/session.ts";
+import { holds, useMe } from "../../shared/session/session.ts";
 import { CallPart } from "./CallPart.tsx";
 import { callsOf, narrowed, type ApiCall, type OpenApi } from "./openApi.ts";
 
@@ -15,8 +15,13 @@ const interfaceQuery = {
 };
 
 function CallLine({ each, isChosen, onChoose }: { each: ApiCall; isChosen: boolean; onChoose: () => void }) {
+  const line = useRef<HTMLLIElement>(null);
+  // By a link one comes to a call far down.
+  useEffect(() => {
+    if (isChosen) line.current?.scrollIntoView?.({ block: "nearest" });
+  }, [isChosen]);
   return (
-    <li>
+    <li ref={line}>
       <button
         type="button"
         aria-current={isChosen ? "true" : undefined}
@@ -71,9 +76,9 @@ function Calls({ document }: { document: OpenApi }) {
           {shown.size === 0 && <p className="muted">No call has these words.</p>}
         </nav>
       </div>
-      <div className="min-w-0 flex-1 overflow-auto" tabIndex={0} role="region" aria-label="The chosen call">
+      <div className="min-w-0 flex-1 overflow-auto" tabIndex={0} role="region" aria-label="The selected call">
         {chosen === undefined ? (
-          <p className="muted">Choose a call to read what it takes and answers, and to try it.</p>
+          <p className="muted">Select a call to read what it takes and answers, and to try it.</p>
         ) : (
           <CallPart key={chosen.operationId} document={document} chosen={chosen} />
         )}
@@ -86,8 +91,7 @@ function Calls({ document }: { document: OpenApi }) {
 export function InterfacePage() {
   const me = useMe();
   const query = useQuery(interfaceQuery);
-  if (!holds(me, "administrator") && !holdsEverywhere(me, "controller"))
-    return <Refused who="administrators and controllers" />;
+  if (!holds(me, "administrator")) return <Refused who="administrators" />;
   return (
     <div className="page flex h-full flex-col">
       <h1 className="text-xl">Interface</h1>

@@ -83,7 +83,9 @@ function Fields({ chosen, asked, onAsked }: { chosen: ApiCall; asked: Asked; onA
         value={asked.values[name] ?? ""}
         onChange={({ target }) => onAsked({ ...asked, values: { ...asked.values, [name]: target.value } })}
       />
-      <span className="muted">{description ?? (where === "path" ? "a part of the address" : "")}</span>
+      <span className="muted">
+        {description?.replaceAll("`", "") ?? (where === "path" ? "a part of the address" : "")}
+      </span>
     </label>
   ));
 }

@@ -1,7 +1,7 @@
 /** @jest-environment jsdom */
 import { screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { listen, show } from "../../testing/fakePage.tsx";
+import { listen, show, someone } from "../../testing/fakePage.tsx";
 import { InterfacePage } from "./InterfacePage.tsx";
 import { callsOf, narrowed, sampleOf, shapeOf, type OpenApi } from "./openApi.ts";
 
@@ -84,7 +84,7 @@ describe("the interface's document", () => {
 describe("the page of the interface", () => {
   it("makes a call with what is typed, and shows what came back", async () => {
     const sent = listen(({ to }) => (to === "GET /api/openapi.json" ? DOCUMENT : [{ name: "Locks" }]));
-    show(<InterfacePage />);
+    show(<InterfacePage />, { me: someone("administrator") });
     await userEvent.click(await screen.findByRole("button", { name: /One project/ }));
     const form = within(screen.getByRole("form", { name: "Try it" }));
     await userEvent.type(form.getByLabelText(/^project/), "a b");
@@ -96,7 +96,7 @@ describe("the page of the interface", () => {
 
   it("asks for the token of calls for other systems, and says that a call changes something", async () => {
     listen(({ to }) => (to === "GET /api/openapi.json" ? DOCUMENT : {}));
-    show(<InterfacePage />);
+    show(<InterfacePage />, { me: someone("administrator") });
     await userEvent.click(await screen.findByRole("button", { name: /Send costs/ }));
     const form = within(screen.getByRole("form", { name: "Try it" }));
     expect(form.getByLabelText<HTMLInputElement>(/^token/).required).toBe(true);
