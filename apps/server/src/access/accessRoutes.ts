@@ -1,7 +1,8 @@
 import { randomBytes } from "node:crypto";
 import type { Accounts, Me, SessionView } from "@chronometra/contract";
 import type { Request } from "express";
-import type { DataSource, EntityManager } from "typeorm";
+import type { DataSource } from "typeorm";
+import { groupNames } from "../project/groupTree.ts";
 import { ProgrammeEntity } from "../project/projectEntity.ts";
 import { isTimeZone } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
@@ -46,9 +47,6 @@ async function tryPassword(
 }
 
 const NEW_PASSWORD: readonly NotedField[] = [{ field: "password", words: "a new one" }];
-
-const groupNames = async (manager: EntityManager): Promise<ReadonlyMap<string, string>> =>
-  new Map((await manager.getRepository(ProgrammeEntity).find()).map(({ id, name }) => [id, name]));
 
 export function accessRoutes(serving: Serving): void {
   serve(serving, "GET /api/session", async ({ database, request }): Promise<SessionView> => {

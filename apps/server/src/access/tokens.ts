@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from "node:crypto";
 import { TOKEN_PURPOSES, type BodyOf, type Me, type TokenPurpose, type Tokens } from "@chronometra/contract";
 import { Column, Entity, PrimaryColumn, type DataSource, type EntityManager } from "typeorm";
+import { groupNames, presentGroup } from "../project/groupTree.ts";
 import { ProgrammeEntity } from "../project/projectEntity.ts";
 import { installationZone, todayHere } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
@@ -50,23 +51,12 @@ export interface OtherSystem {
 
 /** How long it is not noted again that a token was used. */
 const USED_AGAIN_MILLISECONDS = 60_000;
-/** What a group is called that is not there any more. */
-const GONE = "a group that is gone";
 
 const hashOf = (token: string): string => createHash("sha256").update(token).digest("hex");
 
 /** What a token is for. */
 export const purposesOf = ({ purposes }: Pick<ApiTokenEntity, "purposes">): TokenPurpose[] =>
   (Object.keys(TOKEN_PURPOSES) as TokenPurpose[]).filter((each) => purposes.split(",").includes(each));
-
-/** The name of the group that a token is for; `null` where it is for the whole house. */
-export async function groupOf(
-  manager: DataSource | EntityManager,
-  { groupId }: Pick<ApiTokenEntity, "groupId">,
-): Promise<string | null> {
-  if (groupId === null) return null;
-  return (await manager.getRepository(ProgrammeEntity).findOneBy({ id: groupId }))?.name ?? GONE;
-}
 
 const hasEnded = ({ lastDay }: ApiTokenEntity): boolean => lastDay !== null && lastDay < todayHere();
 
@@ -99,16 +89,15 @@ export async function makeToken(
 
 /** Every token there is, the newest first. */
 export async function listTokens(database: DataSource): Promise<Tokens> {
-  const [tokens, groups] = await Promise.all([
+  const [tokens, names] = await Promise.all([
     database.getRepository(ApiTokenEntity).find({ order: { madeAt: "DESC" } }),
-    database.getRepository(ProgrammeEntity).find(),
+    groupNames(database),
   ]);
-  const names = new Map(groups.map(({ id, name }) => [id, name]));
   return tokens.map((token) => ({
     id: token.id,
     name: token.name,
     purposes: purposesOf(token),
-    group: token.groupId === null ? null : { id: token.groupId, name: names.get(token.groupId) ?? GONE },
+    group: presentGroup(token.groupId, names),
     lastDay: token.lastDay,
     ended: hasEnded(token),
     madeAt: token.madeAt.toISOString(),

@@ -175,11 +175,14 @@ async function assertEmpty(connection: Connection): Promise<void> {
     throw new CannotArrive("There is an installation in this database already; give an empty database.");
 }
 
+const LEAVES_THERE = "it waited when the installation was copied; it leaves from there";
+
 /** What waited to be sent is sent from where it was written, unless the installation has moved. */
 const SET_ASIDE = [
-  "update mail set state = 'failed', why = 'it waited when the installation was copied; it is sent from there' where state in ('waiting', 'sending')",
+  ...["mail", "webhook_call"].map(
+    (table) => `update ${table} set state = 'failed', why = '${LEAVES_THERE}' where state in ('waiting', 'sending')`,
+  ),
   "update notice set mail_at = null where mail_at is not null",
-  "update webhook_call set state = 'failed', why = 'it waited when the installation was copied; it is made from there' where state in ('waiting', 'sending')",
 ];
 
 export interface ArriveOptions {

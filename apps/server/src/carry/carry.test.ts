@@ -58,7 +58,7 @@ beforeAll(async () => {
   });
   const { revision } = (await ines.get(`/api/projects/${project}/plan`)).body as { revision: number };
   const changes = [{ type: "setName", activity: "dig", name: "Ünïted\u2028 \\n 'dig' \u0000 💧" }];
-  await ines.send("post", `/api/projects/${project}/changes`, { revision, changes });
+  expect((await ines.send("post", `/api/projects/${project}/changes`, { revision, changes })).status).toBe(200);
   await world.database.query("update activity_row set percent = ? where activity_id = 'dig'", ["93.08756510416667"]);
 });
 afterAll(async () => {
@@ -101,7 +101,7 @@ describe("a whole installation", () => {
     await arrive(url, from(await left(world.url)));
     const { webhook_call: calls } = await rowsIn(url);
     expect(calls).toEqual([
-      expect.objectContaining({ state: "failed", why: expect.stringMatching(/it is made from there$/) }),
+      expect.objectContaining({ state: "failed", why: expect.stringMatching(/it leaves from there$/) }),
     ]);
     const { webhook_call: here } = await rowsIn(world.url);
     expect(here).toEqual([expect.objectContaining({ state: "waiting" })]);

@@ -49,6 +49,14 @@ function toldValue(field: Field, next: () => unknown): unknown {
   }
 }
 
+/** JSON may hold these as they are, and readers of lines take them for ends of lines. */
+const BREAKS = /[\u0085\u2028\u2029]/g;
+const BROKEN: Readonly<Record<string, string>> = {
+  "\u0085": "\\u0085",
+  "\u2028": "\\u2028",
+  "\u2029": "\\u2029",
+};
+
 /** Lines on their way out, counted and digested; each waits until there is room for it. */
 class Lines {
   private readonly digest = createHash("sha256");
@@ -56,7 +64,7 @@ class Lines {
   constructor(private readonly out: Writable) {}
 
   async write(line: unknown): Promise<void> {
-    const text = `${JSON.stringify(line)}\n`;
+    const text = `${JSON.stringify(line).replace(BREAKS, (mark) => BROKEN[mark]!)}\n`;
     this.digest.update(text);
     if (!this.out.write(text)) await once(this.out, "drain");
   }

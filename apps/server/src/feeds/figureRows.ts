@@ -44,7 +44,8 @@ function presentFigure({ id, code, name, number, edition, issuedAt, summary }: R
 }
 
 /**
- * A page of the figures that were issued of the projects someone sees, by period and project, and whether there are more.
+ * A page of the figures that were issued of the projects someone sees, by period and project, and whether there is
+ * more.
  * @throws {Failure} for a project that is not among those
  */
 export async function issuedFigures(

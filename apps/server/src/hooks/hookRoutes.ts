@@ -2,7 +2,7 @@ import { randomBytes, randomUUID } from "node:crypto";
 import { HOOK_EVENTS, TRIAL, type HookBody, type HookCalls, type HookEvent, type Hooks } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
 import { serve, type Serving } from "../access/serve.ts";
-import { ProgrammeEntity } from "../project/projectEntity.ts";
+import { groupNames, presentGroup } from "../project/groupTree.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { noteHouse, type NotedField } from "../shared/noted/noteHouse.ts";
@@ -13,14 +13,6 @@ const CALLS_SHOWN = 100;
 
 const eventsOf = ({ events }: HookEntity): HookEvent[] =>
   (Object.keys(HOOK_EVENTS) as HookEvent[]).filter((each) => events.split(",").includes(each));
-
-async function groupNames(manager: DataSource | EntityManager): Promise<ReadonlyMap<string, string>> {
-  const groups = await manager.getRepository(ProgrammeEntity).find();
-  return new Map(groups.map(({ id, name }) => [id, name]));
-}
-
-const groupOf = ({ groupId }: HookEntity, names: ReadonlyMap<string, string>): Hooks[number]["group"] =>
-  groupId === null ? null : { id: groupId, name: names.get(groupId) ?? "a group that is gone" };
 
 async function listHooks(database: DataSource): Promise<Hooks> {
   const [hooks, names, counts] = await Promise.all([
@@ -36,7 +28,13 @@ async function listHooks(database: DataSource): Promise<Hooks> {
   return hooks.map((hook) => {
     const count = byHook.get(hook.id);
     return {
-      ...{ id: hook.id, name: hook.name, url: hook.url, events: eventsOf(hook), group: groupOf(hook, names) },
+      ...{
+        id: hook.id,
+        name: hook.name,
+        url: hook.url,
+        events: eventsOf(hook),
+        group: presentGroup(hook.groupId, names),
+      },
       ...{ madeAt: hook.madeAt.toISOString(), takenAt: count?.takenAt?.toISOString() ?? null },
       ...{ waiting: Number(count?.waiting ?? 0), failed: Number(count?.failed ?? 0) },
     };
@@ -61,18 +59,16 @@ async function callsOf(database: DataSource, id: string): Promise<HookCalls> {
   }));
 }
 
+const eventWords = (hook: HookEntity): string => {
+  const told = eventsOf(hook).map((each) => HOOK_EVENTS[each]);
+  return told.join(", ");
+};
+
 /** What of a webhook is noted: all but its secret. */
 const fieldsOf = (hook: HookEntity, names: ReadonlyMap<string, string>): NotedField[] => [
   { field: "address", words: hook.url },
-  ...[
-    {
-      field: "told that",
-      words: eventsOf(hook)
-        .map((each) => HOOK_EVENTS[each])
-        .join(", "),
-    },
-  ],
-  { field: "of", words: groupOf(hook, names)?.name ?? "the whole house" },
+  { field: "told that", words: eventWords(hook) },
+  { field: "of", words: presentGroup(hook.groupId, names)?.name ?? "the whole house" },
 ];
 
 async function addTrial(database: DataSource, id: string): Promise<void> {

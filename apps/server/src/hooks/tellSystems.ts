@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { HookBody, HookEvent } from "@chronometra/contract";
-import { In, type EntityManager } from "typeorm";
+import type { EntityManager } from "typeorm";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { HookCallEntity } from "./hookEntities.ts";
 
@@ -10,7 +10,7 @@ const TOGETHER_MILLISECONDS = 10_000;
 /** What of a project is told, besides which it is. */
 export type Told = Omit<HookBody["data"], "project">;
 
-/** The ids of the systems that are told of something in a project: of the whole house, of its group, or of one above. */
+/** The ids of the systems that are told of something in a project: those of the house, its group, or one above. */
 async function listeners(manager: EntityManager, event: HookEvent, group: string | null): Promise<string[]> {
   const rows = (await manager.query(
     `with recursive above as (
@@ -44,8 +44,7 @@ export async function tellSystems(
   const waiting = isGathered ? { event, projectId: id, state: "waiting" as const, tries: 0 } : null;
   for (const hookId of hooks) {
     // Whoever writes the project holds it, so that no second one is written beside this.
-    if (waiting !== null && ((await calls.update({ ...waiting, hookId: In([hookId]) }, { body })).affected ?? 0) > 0)
-      continue;
+    if (waiting !== null && ((await calls.update({ ...waiting, hookId }, { body })).affected ?? 0) > 0) continue;
     const nextAt = String(Date.now() + (isGathered ? TOGETHER_MILLISECONDS : 0));
     await calls.insert({
       ...{ id: randomUUID(), hookId, event, projectId: id, body, nextAt },
