@@ -1,6 +1,6 @@
 /**
- * A whole installation leaves into a file, or arrives from one: `carry leave FILE`, `carry arrive FILE [--moved]`, with the
- * address of the database in CHRONOMETRA_DATABASE. A file `-` is the standard output or input.
+ * A whole installation leaves into a file, or arrives from one: `carry leave FILE`, `carry arrive FILE [--moved]`,
+ * with the address of the database in CHRONOMETRA_DATABASE. A file `-` is the standard output or input.
  */
 import { createReadStream, createWriteStream, renameSync, rmSync } from "node:fs";
 import { pipeline } from "node:stream/promises";

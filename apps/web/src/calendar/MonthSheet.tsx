@@ -9,7 +9,7 @@ import { Glyph } from "./Glyph.tsx";
 /** So much is told of a day; the week tells all. */
 const TOLD = 6;
 const WEEKDAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
-/** In pixels, since what is pressed is never smaller than so many of them: where lines begin, and how far apart they are. */
+/** Where lines begin and how far apart they are: in pixels, as what is pressed has a least size in pixels. */
 const LINES_TOP = 31;
 const LINE = 26;
 const COLUMNS = { gridTemplateColumns: "2.5rem repeat(7, minmax(0, 1fr))" };
@@ -29,7 +29,7 @@ interface WeekProps extends Omit<Props, "weeks" | "entries"> {
   readonly days: ReturnType<typeof byDay>;
 }
 
-/** As high as the room above what lasts several days, where each line has a height of its own that its link fits into. */
+/** As high as the room above what lasts several days. */
 const NUMBER = "figure flex min-h-[27px] w-fit min-w-[24px] items-center text-sm";
 
 /** One day of a week: its number, and what stands on it. */

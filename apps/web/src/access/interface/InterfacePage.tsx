@@ -14,6 +14,9 @@ const interfaceQuery = {
   staleTime: Infinity,
 };
 
+const LINE =
+  "flex min-h-[26px] w-full cursor-pointer items-baseline gap-2 border-b rule text-left hover:bg-base-200";
+
 function CallLine({ each, isChosen, onChoose }: { each: ApiCall; isChosen: boolean; onChoose: () => void }) {
   const line = useRef<HTMLLIElement>(null);
   // By a link one comes to a call far down.
@@ -25,9 +28,7 @@ function CallLine({ each, isChosen, onChoose }: { each: ApiCall; isChosen: boole
       <button
         type="button"
         aria-current={isChosen ? "true" : undefined}
-        className={`flex min-h-[26px] w-full cursor-pointer items-baseline gap-2 border-b rule text-left hover:bg-base-200 ${
-          isChosen ? "bg-base-200 font-semibold" : ""
-        }`}
+        className={`${LINE} ${isChosen ? "bg-base-200 font-semibold" : ""}`}
         onClick={onChoose}
       >
         <span className="figure w-14 shrink-0 text-xs">{each.method}</span>
