@@ -14,8 +14,7 @@ const interfaceQuery = {
   staleTime: Infinity,
 };
 
-const LINE =
-  "flex min-h-[26px] w-full cursor-pointer items-baseline gap-2 border-b rule text-left hover:bg-base-200";
+const LINE = "flex min-h-[26px] w-full cursor-pointer items-baseline gap-2 border-b rule text-left hover:bg-base-200";
 
 function CallLine({ each, isChosen, onChoose }: { each: ApiCall; isChosen: boolean; onChoose: () => void }) {
   const line = useRef<HTMLLIElement>(null);
