@@ -758,7 +758,7 @@ export const endpoints = {
     response: historyEntrySchema,
   },
   "GET /api/projects/:project/export/:form": {
-    summary: "The whole project as json, xlsx or csv (zipped)",
+    summary: "The whole project as json, its plan as json1 (version 1 of the plan bundle), xlsx or csv (zipped)",
     kinds: ["application/json", WORKBOOK, "application/zip"],
     response: file,
   },

@@ -58,7 +58,7 @@ export const writeLifeCycleSchema = z.strictObject({
 export type WriteLifeCycle = z.infer<typeof writeLifeCycleSchema>;
 
 /** When a gate is due: on a day, or with a milestone of the plan. */
-const dueSchema = z.union([
+export const dueSchema = z.union([
   z.strictObject({ date: dateSchema }),
   z.strictObject({ activity: z.string().min(1).max(64) }),
 ]);
@@ -74,7 +74,7 @@ export type WriteGates = z.infer<typeof writeGatesSchema>;
 export type GateDue = z.infer<typeof dueSchema>;
 
 /** A condition as it is held against the project, in words. */
-const heldSchema = z.object({
+export const heldSchema = z.object({
   id: z.string(),
   kind: z.string(),
   words: z.string(),

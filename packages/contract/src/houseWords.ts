@@ -1,5 +1,5 @@
 /** What of the house is noted when it changes. */
-export const NOTED = ["account", "settings", "limits", "quality", "exchange", "register", "system"] as const;
+export const NOTED = ["account", "settings", "limits", "quality", "exchange", "register", "system", "project"] as const;
 export type Noted = (typeof NOTED)[number];
 
 export const NOTED_WORDS: Readonly<Record<Noted, string>> = {
@@ -10,6 +10,7 @@ export const NOTED_WORDS: Readonly<Record<Noted, string>> = {
   exchange: "exchange rates",
   register: "register of calendars, people, teams and categories",
   system: "other systems",
+  project: "projects brought in with their history",
 };
 
 /** What limits are called, and what they are in. */

@@ -14,7 +14,7 @@ export type Tie = z.infer<typeof tieSchema>;
 const tiesSchema = z.array(tieSchema).max(100, "tied to 100 things at most");
 
 /** How a risk stands once the response has worked. */
-const residualSchema = z.strictObject({ chance: chanceSchema, severity: key.nullable() });
+export const residualSchema = z.strictObject({ chance: chanceSchema, severity: key.nullable() });
 
 /** The scale of severity, the least first, and the own fields of each register. */
 export const matterSettingsSchema = z.strictObject({

@@ -8,7 +8,7 @@ const reserveSchema = z.enum(RESERVES);
 export const newWhatIfSchema = z.strictObject({ name: z.string().trim().min(1, "give the what-if a name").max(200) });
 
 /** What a change request asks to draw from a reserve. */
-const drawSchema = z.strictObject({ kind: reserveSchema, amountMinor: amountMinorSchema.min(1) });
+export const drawSchema = z.strictObject({ kind: reserveSchema, amountMinor: amountMinorSchema.min(1) });
 
 /** A copy of a plan on trial, which may have become a change request. */
 export const whatIfSchema = z.object({

@@ -81,19 +81,21 @@ export { type Performance } from "./performance/performance.ts";
 export { earnedTogether } from "./performance/earnedTogether.ts";
 export { plannedByMonth, type PlannedMonth } from "./performance/plannedByMonth.ts";
 export { plannedRows, totalPlannedValueAt, type BaselineContent } from "./performance/plannedValue.ts";
-export { parseBundle } from "./plan/check/parseBundle.ts";
+export { parseBundle, planIn, type Parsed } from "./plan/check/parseBundle.ts";
+export { fromPlanFile, openPart, planFileSchema, toPlanFile, type PlanFile } from "./plan/file/planFile.ts";
 export { valueAt, wordsOf } from "./plan/words/schemaWords.ts";
 export { checkOwnTables, checkWholePlan } from "./plan/check/checkOwnTables.ts";
 export { checkPlan } from "./plan/check/checkPlan.ts";
 export { planTree, positionsOf, withBelow, type PlanTree } from "./plan/planTree.ts";
 export { remembered } from "./plan/remembered.ts";
 export { formatProblem, PlanProblems, type Problem, type TableName } from "./plan/problem.ts";
-export { bundleJsonSchema } from "./plan/check/jsonSchema.ts";
+export { bundleJsonSchema, planFileJsonSchema } from "./plan/check/jsonSchema.ts";
 export {
   type Activity,
   type Assignment,
   type Baseline,
   type BaselineRow,
+  bundleSchema,
   type Calendar,
   activitySchema,
   assignmentSchema,

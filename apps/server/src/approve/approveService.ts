@@ -36,14 +36,17 @@ export function baselineContent(baseline: Baseline, plan: Plan): string {
   return canonicalText({ baseline, links: [...plan.links.values()], wishes });
 }
 
-/** Puts a baseline into the database; what is written there stays. */
+/**
+ * Puts a baseline into the database; what is written there stays.
+ * @param content as it was frozen elsewhere; left out, it is made from the plan
+ */
 export async function insertBaseline(
   manager: EntityManager,
   projectId: string,
   baseline: Baseline,
   plan: Plan,
+  content = baselineContent(baseline, plan),
 ): Promise<void> {
-  const content = baselineContent(baseline, plan);
   await manager
     .getRepository(BaselineEntity)
     .insert({ projectId, number: baseline.number, content, digest: digestOf(content) });

@@ -32,11 +32,20 @@ export interface Beside {
   readonly placeholders: readonly string[];
 }
 
+/** What of a project that lived elsewhere is not made here; its lists of changes are stored by whoever brings it. */
+export interface Lived {
+  readonly id: string;
+  readonly revision: number;
+  /** The text of each baseline as it was frozen, by its number. */
+  readonly baselines: ReadonlyMap<number, string>;
+}
+
 export interface NewProject {
   readonly plan: Plan;
   readonly programmeId: string | null;
   readonly managerId: string;
   readonly label: string;
+  readonly lived?: Lived;
 }
 
 /**
@@ -63,14 +72,22 @@ function taken(code: string): Failure {
   return new Failure("conflict", message, { problems: [{ table: "project", row: code, field: "code", message }] });
 }
 
+/** The first list of changes of a project that begins here. */
+const begun = (manager: EntityManager, me: Me, projectId: string, label: string): Promise<unknown> =>
+  manager.getRepository(ChangeListEntity).insert({
+    ...{ projectId, revision: 1, accountId: me.id, label },
+    ...{ changes: "[]", inverse: null, touched: "[]", undoes: null },
+  });
+
 /**
- * Stores a checked plan as a new project at revision 1, with its figures. Throws a Failure for a code that is taken.
+ * Stores a checked plan as a new project, with its figures: at revision 1, or as old as it is where it lived elsewhere.
+ * Throws a Failure for a code that is taken.
  */
 export async function createProject(manager: EntityManager, me: Me, wanted: NewProject): Promise<ProjectEntity> {
-  const { plan } = wanted;
+  const { plan, lived } = wanted;
   assertMayBeginIn(me, wanted.programmeId);
-  const id = randomUUID();
-  const rows = await rowsOfAll({ id, plan }, 1);
+  const { id, revision } = lived ?? { id: randomUUID(), revision: 1 };
+  const rows = await rowsOfAll({ id, plan }, revision);
   const { code } = plan.project;
   if (await manager.getRepository(ProjectEntity).existsBy({ code })) throw taken(code);
   if (
@@ -83,23 +100,15 @@ export async function createProject(manager: EntityManager, me: Me, wanted: NewP
     programmeId: wanted.programmeId,
     managerId: wanted.managerId,
     code,
-    revision: 1,
-    keptRevision: 1,
+    revision,
+    keptRevision: revision,
     head: plan.project,
   });
   await orTaken(manager.getRepository(ProjectEntity).insert(project), () => taken(code));
   await storeDifference(manager, project.id, null, plan);
-  for (const baseline of plan.baselines.values()) await insertBaseline(manager, project.id, baseline, plan);
-  await manager.getRepository(ChangeListEntity).insert({
-    projectId: project.id,
-    revision: 1,
-    accountId: me.id,
-    label: wanted.label,
-    changes: "[]",
-    inverse: null,
-    touched: "[]",
-    undoes: null,
-  });
+  for (const baseline of plan.baselines.values())
+    await insertBaseline(manager, id, baseline, plan, lived?.baselines.get(baseline.number));
+  if (lived === undefined) await begun(manager, me, id, wanted.label);
   await keepRows(manager, project.id, rows);
   return project;
 }

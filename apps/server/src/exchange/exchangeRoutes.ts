@@ -1,19 +1,36 @@
-import type { PlanBundle } from "@chronometra/core";
-import type { DataSource } from "typeorm";
+import type { ProjectRecord } from "@chronometra/contract";
+import { toPlanFile, type PlanBundle } from "@chronometra/core";
+import type { DataSource, EntityManager } from "typeorm";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { findProject } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
+import { asOfOneMoment } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { inWriter } from "../shared/workers.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { rememberExport } from "./exportedPlans.ts";
 import { fileChangesEffect, takeFileChanges, viewFileChanges } from "./fileChanges.ts";
-import { answerImport, beginImport, dropImport, storeImport, viewImport } from "./importService.ts";
+import { answerImport, beginImport, dropImport, storeImport, viewImport, type ArriveRecord } from "./importService.ts";
 import { receiveFiles } from "./receiveFiles.ts";
 import { answersAs, dropUnderstanding, keepUnderstanding, keptUnderstandings } from "./understandings.ts";
 import type { Written } from "./writeWorker.ts";
 
-/** Gives a plan with what is kept beside it, as it goes out. */
-export type WholeBundle = (database: DataSource, project: ProjectEntity) => Promise<PlanBundle>;
+/** What rooms that use this one know of a project. */
+export interface Beside {
+  /** A plan with the time that waits beside it, as version 1 of the open format has it. */
+  readonly bundleOf: (database: DataSource, project: ProjectEntity) => Promise<PlanBundle>;
+  /** What a project keeps besides its plan, and the way in of it. */
+  readonly recordOf: (manager: EntityManager, project: ProjectEntity) => Promise<ProjectRecord>;
+  readonly arrive: ArriveRecord;
+}
+
+/** A project with all that it holds, as of one moment, as version 2 of the open format has it. */
+const fileOf = (database: DataSource, projectId: string, { recordOf }: Beside) =>
+  asOfOneMoment(database, async (manager) => {
+    const project = await findProject(manager, projectId);
+    const plan = await loadPlan(manager, project);
+    return { ...toPlanFile(plan), record: await recordOf(manager, project) };
+  });
 
 interface Form {
   readonly type: string;
@@ -24,6 +41,7 @@ interface Form {
 
 const FORMS: Readonly<Record<Written, Form>> = {
   json: { type: "application/json", ending: "json", saysRevision: false },
+  json1: { type: "application/json", ending: "json", saysRevision: false },
   xlsx: {
     type: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
     ending: "xlsx",
@@ -34,17 +52,18 @@ const FORMS: Readonly<Record<Written, Form>> = {
 
 const isForm = (form: string): form is Written => Object.hasOwn(FORMS, form);
 
-export function exchangeRoutes(serving: Serving, wholeBundle: WholeBundle): void {
+export function exchangeRoutes(serving: Serving, beside: Beside): void {
   serve(serving, "GET /api/projects/:project/export/:form", async ({ database, params, response }) => {
     const asked = params["form"]!;
-    if (!isForm(asked)) throw new Failure("notFound", "A project is exported as json, xlsx or csv.");
+    if (!isForm(asked)) throw new Failure("notFound", "A project is exported as json, json1, xlsx or csv.");
     const form = FORMS[asked];
     const project = await findProject(database, params["project"]!);
     const name = `${project.code.replace(/[^\w.-]+/g, "-")}.${form.ending}`;
-    const bundle = await wholeBundle(database, project);
+    const isWhole = asked === "json";
+    const bundle = await (isWhole ? fileOf(database, project.id, beside) : beside.bundleOf(database, project));
     const { revision } = project;
     const content = await inWriter("exchange/writeWorker", { form: asked, bundle, revision });
-    if (form.saysRevision) await rememberExport(database, project, bundle);
+    if (form.saysRevision && bundle.version === 1) await rememberExport(database, project, bundle);
     response.type(form.type).setHeader("Content-Disposition", `attachment; filename="${name}"`).end(content);
     return "";
   });
@@ -73,7 +92,13 @@ export function exchangeRoutes(serving: Serving, wholeBundle: WholeBundle): void
   });
 
   serve(serving, "POST /api/imports/:import/store", async ({ database, me, params, body }) => ({
-    project: await storeImport(database, me, params["import"]!, body.programme ?? null, body.manager),
+    project: await storeImport(
+      database,
+      me,
+      params["import"]!,
+      { programmeId: body.programme ?? null, managerId: body.manager ?? me.id },
+      beside.arrive,
+    ),
   }));
 
   serve(serving, "GET /api/imports/:import/changes", ({ database, me, params }) =>

@@ -1,9 +1,10 @@
 import { randomUUID } from "node:crypto";
 import { MessageChannel } from "node:worker_threads";
-import { OWN_COLUMN, type ImportAnswers, type ImportView, type Me } from "@chronometra/contract";
-import { LessThan, type DataSource } from "typeorm";
+import { OWN_COLUMN, type ImportAnswers, type ImportView, type Me, type ProjectRecord } from "@chronometra/contract";
+import { fromPlanFile } from "@chronometra/core";
+import { LessThan, type DataSource, type EntityManager } from "typeorm";
 import { managersOf } from "../access/accounts.ts";
-import { createProject, planWith } from "../begin/createProject.ts";
+import { createProject, planWith, type NewProject } from "../begin/createProject.ts";
 import { inTransaction } from "../shared/database.ts";
 import { todayOf } from "../shared/clock.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
@@ -16,7 +17,9 @@ import { ImportDraftEntity, KnownHeadingEntity } from "./importEntities.ts";
 import { plainHeading, type KnownHeadings } from "./match/matchSheets.ts";
 import type { SourceFile } from "./sheets/readFiles.ts";
 import { dropFiles, type Received } from "./receiveFiles.ts";
+import { houseFacts } from "./record/houseFacts.ts";
 import type { Known, Understood } from "./understand.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import type { AnswerJob, CellsJob, JobResult, ReadJob } from "./worker.ts";
 
 const WORKER = "exchange/worker";
@@ -60,6 +63,7 @@ async function knownHeadings(database: DataSource): Promise<KnownHeadings> {
 const knownTo = async (database: DataSource, me: Me): Promise<Known> => ({
   ...(await knownRows(database, me, todayOf(me))),
   headings: await knownHeadings(database),
+  installation: await houseFacts(database.manager, me),
 });
 
 /** Takes a file in: it is read in a worker, and looked at under the draft's id meanwhile. */
@@ -243,13 +247,27 @@ async function rememberHeadings(database: DataSource, answers: ImportAnswers, un
   if (rows.length > 0) await database.getRepository(KnownHeadingEntity).upsert(rows, ["tableName", "heading"]);
 }
 
+/** Stores a project with what it kept where it comes from. */
+export type ArriveRecord = (
+  manager: EntityManager,
+  me: Me,
+  wanted: NewProject,
+  record: ProjectRecord,
+) => Promise<ProjectEntity>;
+
+/** Where a new project is put. */
+export interface Placing {
+  readonly programmeId: string | null;
+  readonly managerId: string;
+}
+
 /** Stores what was understood as a new project, all or nothing. */
 export async function storeImport(
   database: DataSource,
   me: Me,
   id: string,
-  programmeId: string | null,
-  managerId: string = me.id,
+  { programmeId, managerId }: Placing,
+  arrive: ArriveRecord,
 ): Promise<string> {
   if (managerId !== me.id && !(await managersOf(database)).some((each) => each.id === managerId))
     throw new Failure("invalid", "Whoever is to manage it is no project manager and no controller.");
@@ -264,12 +282,16 @@ export async function storeImport(
     const understood = draft.understood === null ? null : (JSON.parse(draft.understood) as Understood);
     if (understood?.bundle == null)
       throw new Failure("invalid", "The file has errors; nothing can be stored until they are mended.");
-    const project = await createProject(manager, me, {
-      plan: planWith(understood.bundle, understood.beside),
+    const { bundle, beside, file, record } = understood;
+    const wanted: NewProject = {
+      plan: file === undefined ? planWith(bundle, beside) : fromPlanFile(file),
       programmeId,
       managerId,
       label: `Imported ${draft.fileName}`.slice(0, 200),
-    });
+    };
+    const project = await (record === undefined
+      ? createProject(manager, me, wanted)
+      : arrive(manager, me, wanted, record));
     await manager
       .getRepository(ImportDraftEntity)
       .update({ id }, { state: "stored", storedAs: project.id, source: null, understood: null });

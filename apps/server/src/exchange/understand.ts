@@ -1,5 +1,13 @@
 import type { ImportAnswers, ImportProblem, ImportView } from "@chronometra/contract";
-import { formatDate, schedulePlan, type PlanBundle, type Problem } from "@chronometra/core";
+import type { ProjectRecord } from "@chronometra/contract";
+import {
+  formatDate,
+  fromPlanFile,
+  schedulePlan,
+  type PlanBundle,
+  type PlanFile,
+  type Problem,
+} from "@chronometra/core";
 import type { Beside } from "../begin/createProject.ts";
 import { buildBundle } from "./buildBundle.ts";
 import { checkBundle } from "./check/checkBundle.ts";
@@ -9,6 +17,8 @@ import { datesQuestion, datesWords, disagreements, withDates } from "./ordinary/
 import type { KnownRows } from "./ordinary/sense.ts";
 import { MADE_FROM, SHEET_NAMES } from "./sheets/columns.ts";
 import { matchSheets, type KnownHeadings } from "./match/matchSheets.ts";
+import { checkRecord } from "./record/checkRecord.ts";
+import { meetHouse, type House } from "./record/meetHouse.ts";
 import { numberIn } from "./sheets/numbers.ts";
 import type { SourceFile } from "./sheets/readFiles.ts";
 
@@ -33,6 +43,10 @@ export interface Understood {
   readonly bundle: PlanBundle | null;
   /** What comes with it and is no part of the open format. */
   readonly beside?: Beside;
+  /** The same of a file of version 2, which is stored in place of both. */
+  readonly file?: PlanFile;
+  /** What the project kept besides its plan, where that is to come along. */
+  readonly record?: ProjectRecord;
   /** The revision of the plan it was made from, where it says so. */
   readonly madeFrom?: number | undefined;
 }
@@ -40,6 +54,7 @@ export interface Understood {
 /** What is known from before: headings that were matched, and rows of the installation. */
 export interface Known extends KnownRows {
   readonly headings: KnownHeadings;
+  readonly installation: House;
 }
 
 const PREVIEWED = 200;
@@ -48,11 +63,11 @@ const PROBLEMS_SHOWN = 500;
 /** Reads what a file says, in the light of the answers given; stores nothing. */
 export function understand(source: SourceFile, answers: ImportAnswers, known: Known, fileName: string): Understood {
   return source.kind === "bundle"
-    ? understandBundle(source.text, answers)
+    ? understandBundle(source.text, answers, known.installation)
     : understandTables(source.sheets, answers, known, fileName);
 }
 
-function understandBundle(text: string, answers: ImportAnswers): Understood {
+function understandBundle(text: string, answers: ImportAnswers, installation: House): Understood {
   let input: unknown;
   try {
     input = JSON.parse(text);
@@ -65,18 +80,50 @@ function understandBundle(text: string, answers: ImportAnswers): Understood {
     });
     return { view: { ...emptyView, kind: "bundle", problems: [problem], errors: 1 }, bundle: null };
   }
-  const { bundle, problems } = checkBundle(withProjectAnswers(input, answers));
+  const { bundle, file, problems } = checkBundle(withProjectAnswers(input, answers));
+  const besides = file === null ? NO_RECORD : understandRecord(file, answers, installation);
+  const all = [...problems, ...besides.problems];
   return {
     view: {
       ...emptyView,
       kind: "bundle",
       ...describe(bundle),
-      problems: problems.slice(0, PROBLEMS_SHOWN).map((problem) => located(problem)),
-      errors: problems.length,
+      problems: [...all.slice(0, PROBLEMS_SHOWN).map((problem) => located(problem)), ...besides.notices],
+      errors: all.length,
     },
-    bundle,
+    bundle: all.length > 0 ? null : bundle,
+    ...(file === null ? {} : { file: { ...file, record: undefined } }),
+    ...(besides.record === undefined ? {} : { record: besides.record }),
   };
 }
+
+interface Besides {
+  readonly record?: ProjectRecord;
+  readonly problems: readonly Problem[];
+  readonly notices: ImportProblem[];
+}
+const NO_RECORD: Besides = { problems: [], notices: [] };
+
+/** What the project kept besides its plan: it comes along with a new project, where whoever brings it may bring that. */
+function understandRecord(file: PlanFile, { changesTo }: ImportAnswers, installation: House): Besides {
+  if (file.record === undefined) return NO_RECORD;
+  const notice = (message: string): ImportProblem => ({
+    ...located({ table: "record", row: "", field: "", message }),
+    level: "notice",
+  });
+  if (changesTo !== undefined)
+    return { problems: [], notices: [notice("History, registers, reports and what-ifs of the file stay in it.")] };
+  if (!installation.mayBring) return { problems: [], notices: [notice(STAYS)] };
+  const checked = checkRecord(file.record, fromPlanFile(file));
+  if (checked.problems !== undefined) return { problems: checked.problems, notices: [] };
+  return {
+    record: checked.record,
+    problems: [],
+    notices: meetHouse(checked.record, installation).notices.map(notice),
+  };
+}
+const STAYS =
+  "The plan comes with all that it holds; history, registers, reports, approvals and what-ifs come where a controller of the whole house brings the file.";
 
 function withProjectAnswers(input: unknown, { project }: ImportAnswers): unknown {
   const head = (input as { project?: unknown } | null)?.project;

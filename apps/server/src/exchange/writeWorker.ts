@@ -1,9 +1,12 @@
-import type { PlanBundle } from "@chronometra/core";
+import type { PlanBundle, PlanFile } from "@chronometra/core";
 import { move } from "piscina";
 import { writeCsvZip, writeWorkbook } from "./sheets/writeFiles.ts";
 
+const asJson = (bundle: PlanBundle | PlanFile): Uint8Array => Buffer.from(JSON.stringify(bundle, null, 1));
+
 const WRITE = {
-  json: (bundle: PlanBundle) => Buffer.from(JSON.stringify(bundle, null, 1)),
+  json: asJson,
+  json1: asJson,
   xlsx: writeWorkbook,
   csv: writeCsvZip,
 };
@@ -11,11 +14,12 @@ export type Written = keyof typeof WRITE;
 
 interface Job {
   readonly form: Written;
-  readonly bundle: PlanBundle;
+  /** Of version 2 for `json` alone. */
+  readonly bundle: PlanBundle | PlanFile;
   readonly revision: number;
 }
 
 /** Writes a plan as a file, away from the thread that answers calls. */
 export default async function run({ form, bundle, revision }: Job): Promise<Uint8Array> {
-  return move(Uint8Array.from(await WRITE[form](bundle, revision))) as unknown as Uint8Array;
+  return move(Uint8Array.from(await WRITE[form](bundle as PlanBundle, revision))) as unknown as Uint8Array;
 }

@@ -101,5 +101,24 @@ export class MatterEventEntity {
   value!: string;
 }
 
+/** How an open risk stood when a period was issued. */
+@Entity("matter_standing")
+export class MatterStandingEntity {
+  @PrimaryColumn({ name: "project_id", type: "varchar", length: 36 })
+  projectId!: string;
+
+  @PrimaryColumn({ type: "int" })
+  number!: number;
+
+  @PrimaryColumn({ name: "matter_id", type: "varchar", length: 120, charset: "utf8mb4", collation: "utf8mb4_bin" })
+  matterId!: string;
+
+  @Column({ type: "double" })
+  chance!: number;
+
+  @Column({ type: "varchar", length: 64, nullable: true })
+  severity!: string | null;
+}
+
 /** The tables of this room. */
-export const MATTER_ENTITIES = [MatterEntity, MatterTieEntity, MatterEventEntity];
+export const MATTER_ENTITIES = [MatterEntity, MatterTieEntity, MatterEventEntity, MatterStandingEntity];

@@ -53,6 +53,10 @@ export async function inTransaction<T>(database: DataSource, work: (manager: Ent
   }
 }
 
+/** Reads as of one moment: every statement sees what was committed when the first began. */
+export const asOfOneMoment = <T>(database: DataSource, read: (manager: EntityManager) => Promise<T>): Promise<T> =>
+  database.transaction("REPEATABLE READ", read);
+
 /**
  * Stores what nothing else may be called alike.
  * @param taken what is thrown where somebody stored such a thing at the same moment

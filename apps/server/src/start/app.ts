@@ -18,7 +18,9 @@ import { SESSION_MILLISECONDS, SessionStore } from "../access/sessionStore.ts";
 import { approveRoutes } from "../approve/approveRoutes.ts";
 import { watchRoutes } from "../watch/watchRoutes.ts";
 import { whatIfRoutes } from "../approve/whatIfRoutes.ts";
-import { wholeBundle } from "../collect/kept/wholeBundle.ts";
+import { bundleOf } from "../collect/kept/bundleOf.ts";
+import { arriveRecord } from "../record/arriveRecord.ts";
+import { recordOf } from "../record/leaveRecord.ts";
 import { collectRoutes } from "../collect/collectRoutes.ts";
 import { outsideRoutes } from "../collect/outside/outsideRoutes.ts";
 import { cycleRoutes } from "../cycle/cycleRoutes.ts";
@@ -170,7 +172,7 @@ export function createApp(options: AppOptions): App {
   ])
     routes(serving);
   newsRoutes(serving, news);
-  exchangeRoutes(serving, wholeBundle);
+  exchangeRoutes(serving, { bundleOf, recordOf, arrive: arriveRecord });
   for (const routes of [approveRoutes, whatIfRoutes, collectRoutes, datesRoutes, watchRoutes]) routes(serving, post);
   cycleRoutes(serving, post, makeReport(post));
   reportRoutes(serving, post);

@@ -1,7 +1,7 @@
 import type { PlanTable } from "./tables.ts";
 
-/** The tables of a plan, its head, and the bundle as a whole. */
-export type TableName = "bundle" | "project" | PlanTable;
+/** The tables of a plan, its head, what a project keeps besides its plan, and the bundle as a whole. */
+export type TableName = "bundle" | "project" | "record" | PlanTable;
 
 /** Something in a plan that cannot be computed with: what is wrong, and where. */
 export interface Problem {

@@ -1,9 +1,11 @@
 import {
   overfullDays,
   parseBundle,
+  type Parsed,
   PlanProblems,
   schedulePlan,
   type PlanBundle,
+  type PlanFile,
   type Problem,
 } from "@chronometra/core";
 import type { Loose } from "../match/readTables.ts";
@@ -11,9 +13,13 @@ import type { Loose } from "../match/readTables.ts";
 /** A bundle that was checked and laid out, or all that stands against it. */
 export interface Checked {
   readonly bundle: PlanBundle | null;
+  /** The file that says it, where that is of version 2. */
+  readonly file: PlanFile | null;
   readonly schedule: ReturnType<typeof schedulePlan> | null;
   readonly problems: readonly Problem[];
 }
+
+const NOTHING = { bundle: null, file: null, schedule: null };
 
 /** So often what cannot be is put aside to see what else cannot. */
 const ROUNDS = 6;
@@ -73,13 +79,13 @@ function without(input: Loose, problems: readonly Problem[]): Loose | null {
   return changed ? next : null;
 }
 
-function laidOut(bundle: PlanBundle): Checked {
+function laidOut({ bundle, file }: Parsed): Checked {
   try {
     const schedule = schedulePlan(bundle);
     const impossible = overfullDays(bundle);
-    return { bundle: impossible.length > 0 ? null : bundle, schedule, problems: impossible };
+    return { bundle: impossible.length > 0 ? null : bundle, file, schedule, problems: impossible };
   } catch (error) {
-    if (error instanceof PlanProblems) return { bundle: null, schedule: null, problems: error.problems };
+    if (error instanceof PlanProblems) return { ...NOTHING, problems: error.problems };
     throw error;
   }
 }
@@ -101,13 +107,13 @@ export function checkBundle(input: unknown): Checked {
   let rest: unknown = input;
   for (let round = 0; round < ROUNDS; round++) {
     const parsed = parseBundle(rest);
-    const found = parsed.ok ? laidOut(parsed.bundle) : { bundle: null, schedule: null, problems: parsed.problems };
-    if (found.problems.length === 0) return problems.length === 0 ? found : { bundle: null, schedule: null, problems };
+    const found = parsed.ok ? laidOut(parsed) : { ...NOTHING, problems: parsed.problems };
+    if (found.problems.length === 0) return problems.length === 0 ? found : { ...NOTHING, problems };
     tell(found.problems);
     if (typeof rest !== "object" || rest === null || Array.isArray(rest)) break;
     const less = without(rest as Loose, found.problems);
     if (less === null) break;
     rest = less;
   }
-  return { bundle: null, schedule: null, problems };
+  return { ...NOTHING, problems };
 }

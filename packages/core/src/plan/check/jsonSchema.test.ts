@@ -33,7 +33,7 @@ describe("the JSON Schema of the bundle, as another validator reads it", () => {
     ["a negative duration", planOf([{ id: "A", name: "A", durationMinutes: -5 }])],
     ["percent over 100", planOf([{ id: "A", name: "A", percent: 101 }])],
     ["null where a field may be left out", planOf([{ id: "A", name: "A", deadline: null as never }])],
-    ["another version", { ...planOf([]), version: 2 }],
+    ["another version", { ...planOf([]), version: 3 }],
   ])("refuses %s, as we do", (_what, bundle) => {
     const read = JSON.parse(JSON.stringify(bundle)) as unknown;
     expect([validate(read), parseBundle(read).ok]).toEqual([false, false]);

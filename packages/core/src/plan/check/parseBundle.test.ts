@@ -65,7 +65,7 @@ const set =
 
 describe("a plan bundle", () => {
   it("that is good is taken as it is, and any string is an id", () => {
-    expect(parseBundle(GOOD)).toEqual({ ok: true, bundle: GOOD });
+    expect(parseBundle(GOOD)).toEqual({ ok: true, bundle: GOOD, file: null });
     const odd = planOf(
       ["10", "__proto__", "constructor", "a b", "ü", "x".repeat(64)].map((id) => ({
         id,
@@ -79,7 +79,7 @@ describe("a plan bundle", () => {
 
   it.each<[string, string, unknown, string]>([
     ["another format", "format", "other", "bundle format: must be"],
-    ["a later version", "version", 2, "bundle version: must be"],
+    ["a later version", "version", 3, "bundle version: must be"],
     ["no project", "project", undefined, "project"],
     ["no start", "project.start", undefined, "project start"],
     ["a start that is no date", "project.start", "2026-02-30", "project start: must be a date"],

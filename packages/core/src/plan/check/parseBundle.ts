@@ -1,24 +1,43 @@
 import type { z } from "zod";
 import { valueAt, wordsOf } from "../words/schemaWords.ts";
+import { fromPlanFile, openPart, planFileSchema, saidTwice, type PlanFile } from "../file/planFile.ts";
+import { fromBundle, toBundle, type Plan } from "../plan.ts";
 import { bundleSchema, type PlanBundle } from "../schema.ts";
 import { linkLabel, pairLabel, type Problem, type TableName } from "../problem.ts";
+import { checkOwnTables } from "./checkOwnTables.ts";
 import { checkPlan } from "./checkPlan.ts";
 
-type Outcome = { ok: true; bundle: PlanBundle } | { ok: false; problems: Problem[] };
+/** What a checked file says. */
+export interface Parsed {
+  readonly ok: true;
+  /** What is computed from: version 1, with the bounds that timeboxes give as date wishes. */
+  readonly bundle: PlanBundle;
+  /** The file, where it is of version 2. */
+  readonly file: PlanFile | null;
+}
+type Outcome = Parsed | { readonly ok: false; readonly problems: Problem[] };
+
+/** The plan that a checked file holds. */
+export const planIn = ({ bundle, file }: Parsed): Plan => (file === null ? fromBundle(bundle) : fromPlanFile(file));
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === "object" && value !== null && !Array.isArray(value);
+
+const ONE_AN_ACTIVITY: ReadonlySet<string> = new Set([
+  ...["ownValues", "blocks", "promises", "notes", "ranges", "boxed", "gathered"],
+]);
 
 /** How a row of unknown shape is called, by what it says of itself, else by its place counted from 1. */
 function rowLabel(table: string, row: unknown, index: number): string {
   const place = `#${index + 1}`;
   if (!isRecord(row)) return place;
   const has = (field: string): boolean => typeof row[field] === "string" && row[field] !== "";
-  if (has("id")) return row["id"] as string;
   if (table === "links" && has("from") && has("to")) return linkLabel(row as { from: string; to: string });
   if (table === "baselines" && typeof row["number"] === "number") return String(row["number"]);
   if (table === "assignments" && has("activity") && has("person"))
     return pairLabel(row["activity"] as string, row["person"] as string);
+  if (has("id")) return row["id"] as string;
+  if (ONE_AN_ACTIVITY.has(table) && has("activity")) return row["activity"] as string;
   if (has("activity")) return pairLabel(row["activity"] as string, place);
   return place;
 }
@@ -83,20 +102,44 @@ function hiddenFields(input: unknown): Problem[] {
 }
 
 /**
- * Takes anything for a plan bundle and checks it whole: shape, references, and what section 2 of calculations.md
- * refuses.
+ * Takes anything for a plan bundle of either version and checks it whole: shape, references, and what section 2 of
+ * calculations.md refuses. What a project keeps besides its plan (`record`) is left unread.
  * @param input what `JSON.parse` gave
  * @param options.source the JSON text, if at hand; lets a search for hidden fields be left out
  * @returns the bundle, or every problem with its table, row and field
  */
 export function parseBundle(input: unknown, options: { source?: string } = {}): Outcome {
-  const parsed = bundleSchema.safeParse(input);
-  const problems = parsed.success ? [] : parsed.error.issues.flatMap((issue) => problemsOf(issue, input));
+  if (isRecord(input) && typeof input["version"] === "number" && input["version"] > 2)
+    return { ok: false, problems: [{ table: "bundle", row: "", field: "version", message: LATER }] };
+  const isFile = isRecord(input) && input["version"] === 2;
+  const plain = isFile ? { ...input, record: undefined } : input;
+  const parsed = (isFile ? planFileSchema : bundleSchema).safeParse(plain);
+  const problems = parsed.success ? [] : parsed.error.issues.flatMap((issue) => problemsOf(issue, plain));
   const maybeHidden = options.source === undefined || options.source.includes("__proto__");
-  if (maybeHidden) problems.push(...hiddenFields(input));
+  if (maybeHidden) problems.push(...hiddenFields(plain));
   if (problems.length > 0 || !parsed.success) return { ok: false, problems: dedupe(problems) };
-  const found = checkPlan(parsed.data);
-  return found.length > 0 ? { ok: false, problems: found } : { ok: true, bundle: parsed.data };
+  if (isFile) return checkedFile({ ...(parsed.data as PlanFile), record: input["record"] });
+  const found = checkPlan(parsed.data as PlanBundle);
+  return found.length > 0
+    ? { ok: false, problems: found }
+    : { ok: true, bundle: parsed.data as PlanBundle, file: null };
+}
+
+const LATER = "must be 1 or 2; bring this installation up to date to read a later one";
+
+/** Checks a file of version 2 whose shape is right: its rows as version 1 has them, then what it holds besides. */
+function checkedFile(file: PlanFile): Outcome {
+  const twice = saidTwice(file).map(({ table, key, field }) => ({
+    ...{ table, row: key, field },
+    message: "stands more than once in this table; each stands there once",
+  }));
+  const found = twice.length > 0 ? twice : checkPlan(openPart(file));
+  if (found.length > 0) return { ok: false, problems: found };
+  const plan = fromPlanFile(file);
+  const bundle = toBundle(plan);
+  // Where timeboxes give bounds, those are wishes that have to hold too.
+  const besides = [...checkOwnTables(plan), ...(plan.boxed.size > 0 ? checkPlan(bundle) : [])];
+  return besides.length > 0 ? { ok: false, problems: besides } : { ok: true, bundle, file };
 }
 
 function dedupe(problems: Problem[]): Problem[] {

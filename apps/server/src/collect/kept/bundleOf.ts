@@ -5,7 +5,7 @@ import type { ProjectEntity } from "../../project/projectEntity.ts";
 import { ReportEntity } from "./reportEntity.ts";
 
 /** The plan with the time that waits or was returned, which is kept beside it. */
-export async function wholeBundle(database: DataSource, project: ProjectEntity): Promise<PlanBundle> {
+export async function bundleOf(database: DataSource, project: ProjectEntity): Promise<PlanBundle> {
   const bundle = toBundle(await loadPlan(database.manager, project));
   const waiting = await database
     .getRepository(ReportEntity)
