@@ -75,7 +75,7 @@ test("a plan as people have it arrives with its branches, lengths, links, people
   await expect(cell(page, "Dredge the basin", 2)).toHaveText("1.5 d");
   await expect(cell(page, "Backfill", 2)).toHaveText("2 d");
   const id = /projects\/([^/]+)/.exec(page.url())![1]!;
-  const bundle = (await (await page.request.get(`/api/projects/${id}/export/json`)).json()) as {
+  const bundle = (await (await page.request.get(`/api/projects/${id}/export/json1`)).json()) as {
     links: { from: string; to: string; type?: string; lagMinutes?: number }[];
     people: { id: string; name: string }[];
     assignments: { activity: string; person: string; plannedMinutes: number; unitsPercent?: number }[];

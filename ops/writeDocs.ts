@@ -1,10 +1,12 @@
 /** `npm run docs`: writes the documents that are made from code. With --check it only says whether they are current. */
 import { readFileSync, writeFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
-import { bundleJsonSchema } from "@chronometra/core";
+import { recordSchema } from "@chronometra/contract";
+import { bundleJsonSchema, planFileJsonSchema } from "@chronometra/core";
 
 const DOCS: Record<string, () => object> = {
   "plan-bundle.schema.json": bundleJsonSchema,
+  "plan-bundle-2.schema.json": () => planFileJsonSchema(recordSchema),
 };
 
 const check = process.argv.includes("--check");

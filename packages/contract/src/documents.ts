@@ -36,14 +36,17 @@ export type DocumentVersion = z.infer<typeof versionSchema>;
 export const documentsSchema = z.object({ mayEdit: z.boolean(), documents: z.array(documentSchema) });
 export type ProjectDocuments = z.infer<typeof documentsSchema>;
 
+/** Where a link to something outside leads. */
+export const webLinkSchema = z
+  .string()
+  .trim()
+  .max(2000)
+  .regex(/^https?:\/\/[^\s/]+/i, "a link begins with https:// or http://");
+
 export const newLinkSchema = z.strictObject({
   ...placeSchema,
   name: nameSchema,
-  link: z
-    .string()
-    .trim()
-    .max(2000)
-    .regex(/^https?:\/\/[^\s/]+/i, "a link begins with https:// or http://"),
+  link: webLinkSchema,
 });
 
 export const changedDocumentSchema = z.strictObject({

@@ -121,6 +121,8 @@ export const importViewSchema = z.object({
       calendar: z.string(),
     })
     .nullable(),
+  /** The account of whoever manages the project where it comes from, where that is known here. */
+  manager: z.string().nullable(),
   /** What predecessors call rows by, where they are numbers that may mean several things: what was taken, and what else fits. */
   rowKeysQuestion: z
     .object({ sample: z.string(), taken: z.enum(ROW_KEYS), able: z.array(z.enum(ROW_KEYS)) })

@@ -1,12 +1,5 @@
-export {
-  type ProjectRecord,
-  RECORD_KEYS,
-  RECORD_ROWS,
-  RECORD_TABLES,
-  type RecordTable,
-  recordKinds,
-  recordSchema,
-} from "./record.ts";
+export { RECORD_KEYS, RECORD_ROWS, RECORD_TABLES, recordKinds, recordSchema } from "./record.ts";
+export { type ProjectRecord, type RecordTable } from "./record.ts";
 export { type HouseChange, type HouseHistory } from "./houseHistory.ts";
 export { LIMIT_WORDS, NOTED, NOTED_WORDS, type Noted } from "./houseWords.ts";
 export { type Account, type Accounts, type Me, type SessionView } from "./access.ts";

@@ -9,6 +9,9 @@ import { residualSchema } from "./matters.ts";
 import { MATTER_KINDS, MATTER_STATES, STRATEGIES, TIE_PLACES } from "./matterWords.ts";
 import { reportContentSchema } from "./report.ts";
 import { amountMinorSchema } from "./units.ts";
+import { DOCUMENT_PLACES } from "./documentWords.ts";
+import { webLinkSchema } from "./documents.ts";
+import { LONGEST_MESSAGE, TALK_PLACES } from "./talkWords.ts";
 import { drawSchema } from "./whatIf.ts";
 
 /**
@@ -17,7 +20,8 @@ import { drawSchema } from "./whatIf.ts";
  */
 
 /** A moment in UTC; and what the database keeps as the text of its JSON. */
-export const recordKinds = z.registry<{ readonly is: "moment" | "json" }>();
+export const recordKinds = z.registry<{ readonly is: "moment" | "json" | "bytes" }>();
+const bytes = z.base64().register(recordKinds, { is: "bytes" });
 const moment = z.iso.datetime().register(recordKinds, { is: "moment" });
 const json = <S extends z.ZodType>(schema: S): S => {
   recordKinds.add(schema, { is: "json" });
@@ -170,8 +174,32 @@ const periods = {
   }),
 };
 
+const place = { about: z.enum(TALK_PLACES), aboutId: text(120) };
+const said = {
+  documents: z.strictObject({
+    ...{ id: uuid, about: z.enum(DOCUMENT_PLACES), aboutId: text(80), name: text(200), link: maybe(webLinkSchema) },
+    ...{ accountId: account, at: moment, removedBy: maybe(account), removedAt: maybe(moment) },
+  }),
+  /** Files as they came: of documents, and of those that go with what was said, by the id of either. */
+  documentVersions: z.strictObject({
+    ...{ documentId: uuid, number: z.int().min(1), file: text(255), type: text(100), size: z.int().min(0), digest },
+    ...{ contentId: uuid, accountId: account, at: moment },
+  }),
+  documentParts: z.strictObject({ contentId: uuid, part: z.int().min(0), at: moment, bytes }),
+  talk: z.strictObject({
+    ...{ id: uuid, ...place, accountId: account, at: moment, text: text(LONGEST_MESSAGE), byMail: z.boolean() },
+    named: z.array(z.strictObject({ id: account, as: text(200) })),
+    was: json(z.array(z.strictObject({ text: z.string(), until: z.string() }))),
+    removedBy: maybe(account),
+  }),
+  talkFiles: z.strictObject({ id: uuid, messageId: uuid, ...place, accountId: account, at: moment }),
+  followings: z.strictObject({
+    ...{ accountId: account, ...place, follows: z.boolean(), ended: z.boolean(), pinned: z.boolean() },
+  }),
+};
+
 /** What a row of each table of a record holds. */
-export const RECORD_ROWS = { ...houseTables, ...ofProject, ...registers, ...approvals, ...periods };
+export const RECORD_ROWS = { ...houseTables, ...ofProject, ...registers, ...approvals, ...periods, ...said };
 export type RecordTable = keyof typeof RECORD_ROWS;
 export const RECORD_TABLES = Object.keys(RECORD_ROWS) as readonly RecordTable[];
 
@@ -209,6 +237,12 @@ export const RECORD_KEYS: Readonly<Record<RecordTable, readonly string[]>> = {
   locks: ["id"],
   marks: ["number", "step"],
   reports: ["id"],
+  documents: ["id"],
+  documentVersions: ["documentId", "number"],
+  documentParts: ["contentId", "part"],
+  talk: ["id"],
+  talkFiles: ["id"],
+  followings: ["accountId", "about", "aboutId"],
 };
 
 const lists = Object.fromEntries(
@@ -217,7 +251,11 @@ const lists = Object.fromEntries(
 
 /** What a project keeps besides its plan. */
 export const recordSchema = z.strictObject({
-  project: z.strictObject({ id: uuid, revision, manager: account }),
+  project: z.strictObject({
+    ...{ id: uuid, revision, manager: account },
+    /** Files that are too large together to go along, and so stayed: how many, and how many bytes. */
+    filesLeftOut: maybe(z.strictObject({ count: z.int(), bytes: z.int() })),
+  }),
   ...lists,
 });
 export type ProjectRecord = z.infer<typeof recordSchema>;

@@ -184,7 +184,7 @@ export { ownValueFault } from "./plan/check/ownValueFault.ts";
 export { changeSchema, type Change, type ChangeType } from "./plan/change.ts";
 export { emptyOwnTables, fromBundle, toBundle, type Plan, type Rows } from "./plan/plan.ts";
 export type { PlanTables } from "./plan/rowSchemas.ts";
-export { PLAN_TABLES, SHOWN_TABLES, type PlanTable, type ShownTable } from "./plan/tables.ts";
+export { OWN_TABLES, PLAN_TABLES, SHOWN_TABLES, type PlanTable, type ShownTable } from "./plan/tables.ts";
 export { effectBetween, effectOf, type Effect, type Movement, type Reckoned } from "./drift/effect.ts";
 export { eitherThousandOrDecimal, formatDuration, formatHours, parseDuration, type BareUnit } from "./time/duration.ts";
 export { postedKey, stageEarns, type ReportContent } from "./collect/report.ts";

@@ -68,7 +68,7 @@ describe("timeboxes of a project", () => {
     expect(told.boxes[1]!.works[0]).toMatchObject({ start: "2026-03-16", people: ["Bo"], state: "notStarted" });
     expect(told.waiting.map(({ id }) => id)).toEqual(["open"]);
     // The same day stands on the page of deadlines and in the plan as the open format has it.
-    const file = await pia.get(`/api/projects/${project}/export/json`);
+    const file = await pia.get(`/api/projects/${project}/export/json1`);
     const bundle = JSON.parse(file.text ?? String(file.body)) as { activities: { id: string }[] };
     expect(bundle.activities.find(({ id }) => id === "pour")).toMatchObject({
       wish: { type: "startNotBefore", date: "2026-03-16", reason: "timebox “Box 2”" },

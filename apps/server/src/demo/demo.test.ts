@@ -7,7 +7,7 @@ import {
   type ReportsEffect,
   type Summary,
 } from "@chronometra/contract";
-import { analyse, type PlanBundle } from "@chronometra/core";
+import { analyse, parseBundle } from "@chronometra/core";
 import { pino } from "pino";
 import { findAccount, listAccounts } from "../access/accounts.ts";
 import { BaselineEntity } from "../approve/kept/approveEntities.ts";
@@ -17,8 +17,10 @@ import { standingsOf } from "../cycle/standings.ts";
 import { FiguresEntity } from "../writers/figuresEntity.ts";
 import { arrive } from "../carry/arrive.ts";
 import { leave } from "../carry/leave.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
 import { createApp } from "../start/app.ts";
 import { openDatabase } from "../start/openDatabase.ts";
+import { carryProject } from "../testing/carryProject.ts";
 import { everyAnswer } from "../testing/everyAnswer.ts";
 import { TestWorld, type Caller } from "../testing/testWorld.ts";
 import { DEMO_SIGN_INS, loadDemoIfEmpty } from "./demo.ts";
@@ -100,7 +102,9 @@ describe("the demo world", () => {
       const { id, summary: shown } = line(code);
       const { summary } = (await ines.get(`/api/projects/${id}`)).body as { summary: Summary };
       expect(shown).toEqual(lineSummaryOf(summary));
-      const bundle = JSON.parse((await ines.get(`/api/projects/${id}/export/json`)).text) as PlanBundle;
+      const parsed = parseBundle(JSON.parse((await ines.get(`/api/projects/${id}/export/json`)).text));
+      if (!parsed.ok) throw new Error(`${code} is not as it should be`);
+      const { bundle } = parsed;
       const analysis = analyse(bundle);
       expect(summary.figures).toEqual(analysis.performance!.project);
       expect(summary.earnedSchedule).toEqual(analysis.performance!.earnedSchedule);
@@ -184,6 +188,14 @@ describe("the demo world", () => {
   });
 });
 
+/** Every answer here, asked for once. */
+const answers = new Map<string, Promise<Map<string, unknown>>>();
+const answersHere = (login: string): Promise<Map<string, unknown>> => {
+  const known = answers.get(login) ?? everyAnswer(world.app, login, DEMO_SIGN_INS.password);
+  answers.set(login, known);
+  return known;
+};
+
 describe("the demo world, brought to another installation", () => {
   it("answers every page there as here: figures, plans, reports, digests, history", async () => {
     const [name, server] = [`t_there_${process.pid}`, process.env["CHRONOMETRA_TEST_DATABASE"]!];
@@ -194,7 +206,7 @@ describe("the demo world, brought to another installation", () => {
     const app = createApp({ database: there, logger: pino({ level: "silent" }) });
     try {
       for (const login of ["ines", "amadou"]) {
-        const here = await everyAnswer(world.app, login, DEMO_SIGN_INS.password);
+        const here = await answersHere(login);
         const other = await everyAnswer(app, login, DEMO_SIGN_INS.password);
         expect([...other.keys()]).toEqual([...here.keys()]);
         for (const [address, answer] of here)
@@ -206,6 +218,44 @@ describe("the demo world, brought to another installation", () => {
       app.close();
       await there.destroy();
       await world.database.query(`drop database ${name}`);
+    }
+  }, 300_000);
+});
+
+/** What of an answer is told by the installation and not by the project: whom it has reminded. */
+function withoutReminders(answer: unknown): unknown {
+  const [status, body] = answer as [number, { steps?: { name: string }[]; unreminded?: unknown }];
+  if (body?.unreminded === undefined) return answer;
+  const { unreminded: _unreminded, steps, ...rest } = body;
+  return [status, { ...rest, steps: steps!.filter(({ name }) => name !== "Chase") }];
+}
+
+describe("each project of the demo world, brought by itself to another installation of the house", () => {
+  it("answers every page of it there as here, and so does the portfolio", async () => {
+    const there = await TestWorld.open();
+    try {
+      const [from, to] = [world.url, there.url].map((url) => new URL(url).pathname.slice(1));
+      for (const table of ["account", "programme", "setting", "register_row", "report_layout", "planned_period"]) {
+        await there.database.query(`delete from ${table}`);
+        await there.database.query(`insert into ${to}.${table} select * from ${from}.${table}`);
+      }
+      const bearer = await there.caller("bearer", ["controller"]);
+      for (const { id, programmeId, managerId } of await world.database.getRepository(ProjectEntity).find())
+        expect(await carryProject(ines, bearer, id, { programme: programmeId, manager: managerId })).toBe(id);
+      await there.database.query("delete from account where id = ?", [bearer.me.id]);
+      const isOfProjects = (address: string): boolean =>
+        address === "/api/portfolio" ||
+        portfolio.projects.some(({ id }) =>
+          ["projects", "status-reports"].some((place) => `${address}/`.startsWith(`/api/${place}/${id}/`)),
+        );
+      const here = [...(await answersHere("ines"))].filter(([address]) => isOfProjects(address));
+      const other = await everyAnswer(there.app, "ines", DEMO_SIGN_INS.password, isOfProjects);
+      expect([...other.keys()]).toEqual(here.map(([address]) => address));
+      expect(here.length).toBeGreaterThan(500);
+      for (const [address, answer] of here)
+        expect([address, withoutReminders(other.get(address))]).toEqual([address, withoutReminders(answer)]);
+    } finally {
+      await there.drop();
     }
   }, 300_000);
 });

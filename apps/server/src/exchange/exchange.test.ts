@@ -49,7 +49,7 @@ const exported = (project: string, form: string) =>
       response.on("end", () => done(null, Buffer.concat(chunks)));
     });
 const bundleOf = async (project: string): Promise<PlanBundle> =>
-  JSON.parse(((await exported(project, "json")).body as Buffer).toString()) as PlanBundle;
+  JSON.parse(((await exported(project, "json1")).body as Buffer).toString()) as PlanBundle;
 const projects = () => world.database.getRepository(ProjectEntity).count();
 const errors = (view: ImportView) => view.problems.filter(({ level }) => level === "error");
 

@@ -190,6 +190,7 @@ function viewOf(draft: ImportDraftEntity, known: ImportView["known"] = NOBODY_KN
     datesQuestion: null,
     peopleQuestion: [],
     project: null,
+    manager: null,
     counts: [],
     preview: [],
     problems: [],

@@ -3,6 +3,7 @@ import type { ProjectRecord } from "@chronometra/contract";
 import {
   formatDate,
   fromPlanFile,
+  OWN_TABLES,
   schedulePlan,
   type PlanBundle,
   type PlanFile,
@@ -34,6 +35,7 @@ export interface Understood {
     | "datesQuestion"
     | "peopleQuestion"
     | "project"
+    | "manager"
     | "counts"
     | "preview"
     | "problems"
@@ -88,6 +90,10 @@ function understandBundle(text: string, answers: ImportAnswers, installation: Ho
       ...emptyView,
       kind: "bundle",
       ...describe(bundle),
+      ...(bundle === null || file === null
+        ? {}
+        : { counts: [...describe(bundle).counts, ...countsBesides(file, besides)] }),
+      manager: besides.manager,
       problems: [...all.slice(0, PROBLEMS_SHOWN).map((problem) => located(problem)), ...besides.notices],
       errors: all.length,
     },
@@ -99,10 +105,21 @@ function understandBundle(text: string, answers: ImportAnswers, installation: Ho
 
 interface Besides {
   readonly record?: ProjectRecord;
+  /** The account here of whoever manages the project where it comes from. */
+  readonly manager: string | null;
   readonly problems: readonly Problem[];
   readonly notices: ImportProblem[];
 }
-const NO_RECORD: Besides = { problems: [], notices: [] };
+const NO_RECORD: Besides = { manager: null, problems: [], notices: [] };
+
+/** What of a record is counted where it is said what was understood. */
+const COUNTED = ["history", "matters", "issuedPeriods", "issuedReports", "whatIfs", "reserves", "reports"] as const;
+const ALSO_COUNTED = ["documents", "talk"] as const;
+
+const countsBesides = (file: PlanFile, { record }: Besides): ImportView["counts"] => [
+  ...OWN_TABLES.map((table) => ({ table, rows: file[table]?.length ?? 0 })),
+  ...[...COUNTED, ...ALSO_COUNTED].map((table) => ({ table, rows: record?.[table]?.length ?? 0 })),
+];
 
 /** What the project kept besides its plan: it comes along with a new project, where whoever brings it may bring that. */
 function understandRecord(file: PlanFile, { changesTo }: ImportAnswers, installation: House): Besides {
@@ -112,14 +129,17 @@ function understandRecord(file: PlanFile, { changesTo }: ImportAnswers, installa
     level: "notice",
   });
   if (changesTo !== undefined)
-    return { problems: [], notices: [notice("History, registers, reports and what-ifs of the file stay in it.")] };
-  if (!installation.mayBring) return { problems: [], notices: [notice(STAYS)] };
+    return { ...NO_RECORD, notices: [notice("History, registers, reports and what-ifs of the file stay in it.")] };
+  if (!installation.mayBring) return { ...NO_RECORD, notices: [notice(STAYS)] };
   const checked = checkRecord(file.record, fromPlanFile(file));
-  if (checked.problems !== undefined) return { problems: checked.problems, notices: [] };
+  if (checked.problems !== undefined) return { ...NO_RECORD, problems: checked.problems };
+  const met = meetHouse(checked.record, installation);
+  const manager = met.accounts.get(checked.record.project.manager)!;
   return {
     record: checked.record,
+    manager: installation.accounts.some(({ id }) => id === manager) ? manager : null,
     problems: [],
-    notices: meetHouse(checked.record, installation).notices.map(notice),
+    notices: met.notices.map(notice),
   };
 }
 const STAYS =
@@ -140,6 +160,7 @@ const emptyView = {
   datesQuestion: null,
   peopleQuestion: [],
   project: null,
+  manager: null,
   counts: [],
   preview: [],
   problems: [],
@@ -176,6 +197,7 @@ function understandTables(
   return {
     view: {
       kind: "tables",
+      manager: null,
       sheets: sheets.map(({ view }) => view),
       numberQuestion: numberQuestionOf(numbers.sample),
       dateQuestion: dates !== null && dates.orders.length > 1 ? dates : null,

@@ -8,6 +8,7 @@ import { createProject, type NewProject } from "../begin/createProject.ts";
 import { ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
 import { houseFacts } from "../exchange/record/houseFacts.ts";
 import { meetHouse, type Met } from "../exchange/record/meetHouse.ts";
+import { kindOf } from "../documents/fileKind.ts";
 import { LifeCycleEntity } from "../gates/gateEntities.ts";
 import { ProjectEntity, ProjectFieldEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
@@ -19,7 +20,9 @@ type Row = Record<string, unknown>;
 const UUID = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g;
 
 /** Tables whose rows bear an id of their own, that is no other's in the installation. */
-const WITH_ID = ["matters", "approvals", "whatIfs", "reserves", "locks", "reports"] as const;
+const WITH_ID = [
+  ...(["matters", "approvals", "whatIfs", "reserves", "locks", "reports", "talk", "talkFiles", "documents"] as const),
+];
 
 /** New ids for all of a record where any of its own is taken here; else none, and every address stays what it was. */
 async function renewed(manager: EntityManager, record: ProjectRecord): Promise<Map<string, string>> {
@@ -33,6 +36,7 @@ async function renewed(manager: EntityManager, record: ProjectRecord): Promise<M
       taken = ((await manager.query(`select 1 from ${tableName} where id in (?) limit 1`, [ids])) as []).length > 0;
     }
   }
+  for (const { contentId } of record.documentVersions ?? []) own.set(contentId, randomUUID());
   return taken ? own : new Map();
 }
 
@@ -58,6 +62,21 @@ async function addToHouse(manager: EntityManager, me: Me, { added }: Met, code: 
   for (const { id, kind, content } of lifeCycles)
     await manager.getRepository(LifeCycleEntity).insert({ id, kind, content: JSON.stringify(content) });
   if (projectFields.length > 0) await manager.getRepository(ProjectFieldEntity).insert(projectFields as never);
+}
+
+/** Files are what their bytes say, whatever the file that brings them says; programs are not taken. */
+async function withKinds(record: ProjectRecord): Promise<ProjectRecord> {
+  const heads = new Map<string, Buffer>();
+  for (const { contentId, part, bytes } of record.documentParts ?? [])
+    if (part === 0) heads.set(contentId, Buffer.from(bytes, "base64"));
+  const versions = record.documentVersions ?? [];
+  const documentVersions = await Promise.all(
+    versions.map(async (version) => ({
+      ...version,
+      type: await kindOf(version.file, heads.get(version.contentId) ?? Buffer.alloc(0)),
+    })),
+  );
+  return versions.length === 0 ? record : { ...record, documentVersions };
 }
 
 const digestOf = (text: string): string => createHash("sha256").update(text).digest("hex");
@@ -98,10 +117,14 @@ async function insertTable(
   events: Map<number, number>,
 ): Promise<void> {
   const { entity, of } = KEPT[table];
-  const belongs = typeof of === "string" ? { [of]: record.project.id } : {};
+  const belongs = (row: Row): Row => {
+    if (of === "place" || table === "talkFiles")
+      return { projectId: row["about"] === "matter" ? "" : record.project.id };
+    return typeof of === "string" ? { [of]: record.project.id } : {};
+  };
   const rows = ((record[table] ?? []) as Row[]).flatMap((told) => {
     const row = placed(table, storedRow(table, told), met);
-    return row === null ? [] : [{ ...row, ...belongs }];
+    return row === null ? [] : [{ ...row, ...belongs(row) }];
   });
   const repository = manager.getRepository(entity);
   if (table === "gateEvents")
@@ -132,7 +155,8 @@ export async function arriveRecord(
       "A project comes with its history where a controller of the whole house brings it.",
     );
   const met = meetHouse(brought, house);
-  const record = withIds(brought, new Map([...met.accounts, ...(await renewed(manager, brought))]));
+  const ids = new Map([...met.accounts, ...(await renewed(manager, brought))]);
+  const record = await withKinds(withIds(brought, ids));
   const { id, revision } = record.project;
   const baselines = new Map((record.baselines ?? []).map(({ number, content }) => [number, canonicalText(content)]));
   await addToHouse(manager, me, met, wanted.plan.project.code);

@@ -17,11 +17,13 @@ import {
   PeriodLockEntity,
   ProjectClosingEntity,
 } from "../cycle/cycleEntities.ts";
+import { DocumentEntity, DocumentPartEntity, DocumentVersionEntity } from "../documents/documentEntities.ts";
 import { GateActionEntity, GateEventEntity, ProjectLifeEntity } from "../gates/gateEntities.ts";
 import { MatterEntity, MatterEventEntity, MatterStandingEntity, MatterTieEntity } from "../matters/matterEntities.ts";
 import { ChangeListEntity } from "../plan/stored/planEntities.ts";
 import { ProjectSaysEntity, ProjectValueEntity } from "../project/projectEntity.ts";
 import { IssuedReportEntity, ReportRecipientEntity, ReportSaidEntity } from "../report/reportEntities.ts";
+import { FollowingEntity, TalkFileEntity, TalkMessageEntity } from "../talk/talkEntities.ts";
 
 /** Tables of a record that tell of the installation, and not of the project alone. */
 export type HouseTable = "accounts" | "periods" | "lifeCycles" | "projectFields";
@@ -29,8 +31,18 @@ export type KeptTable = Exclude<RecordTable, HouseTable>;
 
 interface Kept {
   readonly entity: EntityTarget<ObjectLiteral>;
-  /** The field that names the project; or the one that names a row of another table of it. */
-  readonly of: "projectId" | "subjectId" | { readonly field: string; readonly in: KeptTable };
+  /**
+   * The field that names the project; or the one that names a row of other tables of it, by their field (`id`); or that it
+   * is said of the project, or of something in its registers, where no project is named.
+   */
+  readonly of: "projectId" | "subjectId" | "place" | Within;
+}
+
+/** Rows that belong to rows of other tables. */
+export interface Within {
+  readonly field: string;
+  readonly in: readonly KeptTable[];
+  readonly by?: string;
 }
 
 const ofProject = (entity: EntityTarget<ObjectLiteral>): Kept => ({ entity, of: "projectId" });
@@ -47,16 +59,16 @@ export const KEPT: Readonly<Record<KeptTable, Kept>> = {
   says: ofProject(ProjectSaysEntity),
   closings: ofProject(ProjectClosingEntity),
   matters: ofProject(MatterEntity),
-  matterTies: { entity: MatterTieEntity, of: { field: "matterId", in: "matters" } },
-  matterEvents: { entity: MatterEventEntity, of: { field: "matterId", in: "matters" } },
+  matterTies: { entity: MatterTieEntity, of: { field: "matterId", in: ["matters"] } },
+  matterEvents: { entity: MatterEventEntity, of: { field: "matterId", in: ["matters"] } },
   matterStandings: ofProject(MatterStandingEntity),
   history: ofProject(ChangeListEntity),
   baselines: ofProject(BaselineEntity),
   baselinePlans: ofProject(BaselinePlanEntity),
   approvals: ofProject(ApprovalEntity),
-  approvalPlans: { entity: ApprovalPlanEntity, of: { field: "approvalId", in: "approvals" } },
+  approvalPlans: { entity: ApprovalPlanEntity, of: { field: "approvalId", in: ["approvals"] } },
   whatIfs: ofProject(WhatIfEntity),
-  whatIfLists: { entity: WhatIfListEntity, of: { field: "whatIfId", in: "whatIfs" } },
+  whatIfLists: { entity: WhatIfListEntity, of: { field: "whatIfId", in: ["whatIfs"] } },
   reserves: ofProject(ReserveEntryEntity),
   issuedPeriods: ofProject(IssuedPeriodEntity),
   issuedPlans: ofProject(IssuedPlanEntity),
@@ -66,14 +78,20 @@ export const KEPT: Readonly<Record<KeptTable, Kept>> = {
   locks: ofProject(PeriodLockEntity),
   marks: ofProject(CycleMarkEntity),
   reports: ofProject(ReportEntity),
+  talk: { entity: TalkMessageEntity, of: "place" },
+  talkFiles: { entity: TalkFileEntity, of: { field: "messageId", in: ["talk"] } },
+  followings: { entity: FollowingEntity, of: "place" },
+  documents: ofProject(DocumentEntity),
+  documentVersions: { entity: DocumentVersionEntity, of: { field: "documentId", in: ["documents", "talkFiles"] } },
+  documentParts: { entity: DocumentPartEntity, of: { field: "contentId", in: ["documentVersions"], by: "contentId" } },
 };
-export const KEPT_TABLES = RECORD_TABLES.filter((table): table is KeptTable => Object.hasOwn(KEPT, table));
+export const KEPT_TABLES = Object.keys(KEPT) as readonly KeptTable[];
 
 type Fields = Readonly<Record<string, unknown>>;
 
 interface Field {
   readonly name: string;
-  readonly is: "moment" | "json" | "number" | "plain";
+  readonly is: "moment" | "json" | "bytes" | "number" | "plain";
   readonly mayBeMissing: boolean;
 }
 
@@ -97,6 +115,7 @@ export function toldRow(table: RecordTable, row: Fields): Fields {
     if (value === null || value === undefined) continue;
     if (is === "moment") told[name] = (value as Date).toISOString();
     else if (is === "json") told[name] = JSON.parse(value as string);
+    else if (is === "bytes") told[name] = (value as Buffer).toString("base64");
     else told[name] = is === "number" ? Number(value) : value;
   }
   return told;
@@ -109,6 +128,7 @@ export function storedRow(table: RecordTable, row: Fields): Record<string, unkno
     const value = row[name];
     if (value === undefined) stored[name] = null;
     else if (is === "moment") stored[name] = new Date(value as string);
+    else if (is === "bytes") stored[name] = Buffer.from(value as string, "base64");
     else stored[name] = is === "json" ? JSON.stringify(value) : value;
   }
   return stored;

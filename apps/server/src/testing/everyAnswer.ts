@@ -87,8 +87,14 @@ async function secondOf(name: string, project: string, get: Get): Promise<string
 /**
  * The answers to every call that pages are made of, as someone is given them: of each project and group, and of the
  * things in them; by address.
+ * @param wanted leaves the other addresses unasked
  */
-export async function everyAnswer({ app }: App, login: string, password: string): Promise<Map<string, unknown>> {
+export async function everyAnswer(
+  { app }: App,
+  login: string,
+  password: string,
+  wanted: (address: string) => boolean = () => true,
+): Promise<Map<string, unknown>> {
   const agent = request.agent(app);
   const first = (await agent.get("/api/session")).body as { token: string };
   const signedIn = await agent.post("/api/session").set(TOKEN_HEADER, first.token).send({ login, password });
@@ -108,7 +114,7 @@ export async function everyAnswer({ app }: App, login: string, password: string)
   };
   const answers = new Map<string, unknown>();
   for (const key of (Object.keys(endpoints) as EndpointKey[]).filter(isPage))
-    for (const address of await addressesOf(key, get, named)) {
+    for (const address of (await addressesOf(key, get, named)).filter(wanted)) {
       const { status, body, text } = await get(address);
       answers.set(address, [status, Object.keys(body as object).length > 0 ? body : text]);
     }

@@ -45,7 +45,7 @@ export function StoreBundle({ view }: { view: ImportView }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const programme = chosen ?? choices[0]?.id ?? "";
   const [newName, setNewName] = useState("");
-  const [manager, setManager] = useState("");
+  const [manager, setManager] = useState(view.manager ?? "");
   const isNew = programme === NEW_PROGRAMME;
   const store = useMutation({
     mutationFn: async () => {

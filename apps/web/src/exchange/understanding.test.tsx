@@ -32,6 +32,7 @@ const VIEW: ImportView = {
   ] as unknown as ImportView["sheets"],
   dateQuestion: null,
   numberQuestion: null,
+  manager: null,
   rowKeysQuestion: null,
   datesQuestion: null,
   peopleQuestion: [],

@@ -19,7 +19,8 @@ import { Announcements } from "../talk/announce/Announcements.tsx";
 const FORMS = [
   { form: "xlsx", words: "Workbook (.xlsx)" },
   { form: "csv", words: "CSV files (.zip)" },
-  { form: "json", words: "Plan bundle (.json)" },
+  { form: "json", words: "All that it holds (.json)" },
+  { form: "json1", words: "Plan, version 1 (.json)" },
 ];
 
 function Export({ project }: { project: string }) {

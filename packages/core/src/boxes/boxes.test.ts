@@ -253,7 +253,7 @@ describe("work in a timebox", () => {
           expect(row.totalFloat ?? 0).toBeGreaterThanOrEqual(0);
         });
         const read = parseBundle(JSON.parse(JSON.stringify(bound)));
-        expect(read).toEqual({ ok: true, bundle: bound });
+        expect(read).toMatchObject({ ok: true, bundle: bound });
         expect(schedulePlan((read as { bundle: PlanBundle }).bundle).rows).toEqual(schedule.rows);
       }),
       { numRuns: 150 },

@@ -7,11 +7,11 @@ type Say = (table: RecordTable | "project", row: string, field: string, message:
 
 /** What of the rows names an account, by table. */
 const ACCOUNTS = ["accountId", "madeBy", "askedBy", "decidedBy", "saidBy", "closedBy", "raisedBy", "issuedBy"].concat([
-  ...["lockedBy", "reopenedBy", "markedBy"],
+  ...["lockedBy", "reopenedBy", "markedBy", "removedBy"],
 ]);
 
 /** Which field of a table's rows names a row of another. */
-const NAMES: readonly (readonly [RecordTable, string, RecordTable])[] = [
+const NAMES: readonly (readonly [RecordTable, string, ...RecordTable[]])[] = [
   ["lives", "lifeCycleId", "lifeCycles"],
   ["gateActions", "eventId", "gateEvents"],
   ["gateActions", "id", "matters"],
@@ -20,6 +20,8 @@ const NAMES: readonly (readonly [RecordTable, string, RecordTable])[] = [
   ["matterEvents", "matterId", "matters"],
   ["approvalPlans", "approvalId", "approvals"],
   ["whatIfLists", "whatIfId", "whatIfs"],
+  ["documentVersions", "documentId", "documents", "talkFiles"],
+  ["talkFiles", "messageId", "talk"],
 ];
 
 /** Tables of which a project has one row at most. */
@@ -42,10 +44,10 @@ function checkNames(record: ProjectRecord, say: Say): void {
       seen.add(key);
     });
   }
-  for (const [table, field, other] of NAMES) {
-    const known = new Set(rowsOf(record, other).map((row) => row[RECORD_KEYS[other][0]!]));
+  for (const [table, field, ...others] of NAMES) {
+    const known = new Set(others.flatMap((other) => rowsOf(record, other).map((row) => row[RECORD_KEYS[other][0]!])));
     rowsOf(record, table).forEach((row, i) => {
-      if (!known.has(row[field])) say(table, callOf(table, row, i), field, `is not among ${other}`);
+      if (!known.has(row[field])) say(table, callOf(table, row, i), field, `is not among ${others.join(" or ")}`);
     });
   }
 }
@@ -110,6 +112,18 @@ function checkDigests(record: ProjectRecord, plan: Plan, say: Say): void {
       say("issuedReports", `${number} / ${edition}`, "content", CHANGED);
 }
 
+/** Files are the bytes that they were. */
+function checkFiles(record: ProjectRecord, say: Say): void {
+  const parts = new Map<string, Buffer[]>();
+  for (const { contentId, part, bytes } of record.documentParts ?? [])
+    (parts.get(contentId) ?? parts.set(contentId, []).get(contentId)!)[part] = Buffer.from(bytes, "base64");
+  for (const { documentId, number, contentId, size, digest } of record.documentVersions ?? []) {
+    const bytes = Buffer.concat(parts.get(contentId)?.filter((part) => part !== undefined) ?? []);
+    if (bytes.length !== size || createHash("sha256").update(bytes).digest("hex") !== digest)
+      say("documentVersions", `${documentId} / ${number}`, "digest", "is not that of the bytes among documentParts");
+  }
+}
+
 /** Links of a report lead to places of the installation, and nowhere else. */
 function checkLinks(record: ProjectRecord, say: Say): void {
   for (const { number, edition, content } of record.issuedReports ?? []) {
@@ -156,6 +170,7 @@ export function checkRecord(
   checkPeriods(record, say);
   checkRevisions(record, say);
   checkDigests(record, plan, say);
+  checkFiles(record, say);
   checkLinks(record, say);
   return problems.length > 0 ? { problems } : { record };
 }

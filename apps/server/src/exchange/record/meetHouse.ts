@@ -123,6 +123,8 @@ export function meetHouse(record: ProjectRecord, house: House): Met {
       `${accounts.added.length} of those who wrote in it have no account here: ${listed(accounts.added.map(({ name }) => name))}. They are named, with an account that nobody can sign in with until it is given a role and a password.`,
     lost.length > 0 &&
       `${lost.length} issued periods end on days that the reporting calendar here does not have (${listed([...new Set(lost.map(({ dataDate }) => dateWords(dataDate)))])}). They stay in the file.`,
+    record.project.filesLeftOut !== undefined &&
+      `${record.project.filesLeftOut.count} files of documents and talk are not in this file: together they are too large (${Math.round(record.project.filesLeftOut.bytes / 1024 / 1024)} MB). A whole installation takes them along.`,
     periods.added.length > 0 &&
       `There is no reporting calendar here yet; the ${periods.added.length} periods of the file become it.`,
     cycles.added.length > 0 && `The life cycle of “${cycles.added[0]!.kind}” is added to those of the installation.`,

@@ -14,7 +14,7 @@ export function bundleJsonSchema(): object {
 /** The same of version 2, with what a project keeps besides its plan as the given schema says. */
 export function planFileJsonSchema(record: z.ZodType): object {
   const whole = planFileSchema.extend({ record: record.optional() });
-  const { $schema, ...schema } = z.toJSONSchema(whole, { io: "input" }) as { $schema: string };
+  const { $schema, ...schema } = z.toJSONSchema(whole, { io: "input", reused: "ref" }) as { $schema: string };
   return {
     $schema,
     title: "Chronometra plan bundle, version 2",

@@ -1,33 +1,8 @@
 import { z } from "zod";
-import {
-  alternatesSchema,
-  blockSchema,
-  boxedSchema,
-  carriedSchema,
-  categorySchema,
-  gatheredSchema,
-  meetingSchema,
-  noteSchema,
-  ownFieldSchema,
-  ownValuesSchema,
-  placeholderSchema,
-  promiseSchema,
-  rangeSchema,
-  riskSchema,
-  teamSchema,
-  timeboxSchema,
-  type OwnValues,
-} from "../ownTables.ts";
+import { ownValuesSchema, type OwnValues } from "../ownTables.ts";
 import { fromBundle, type Plan } from "../plan.ts";
-import {
-  actualCostSchema,
-  assignmentSchema,
-  bundleSchema,
-  idSchema,
-  linkSchema,
-  timeEntrySchema,
-  type PlanBundle,
-} from "../schema.ts";
+import { ROW_SCHEMAS as ROWS } from "../rowSchemas.ts";
+import { bundleSchema, idSchema, type PlanBundle } from "../schema.ts";
 import { OWN_TABLES, PLAN_TABLES, type BundleTable, type OwnTable, type PlanTable } from "../tables.ts";
 
 /** What what-ifs, history and logic carried across parked work call a row by that has no id of its own. */
@@ -42,26 +17,26 @@ const listOf = <S extends z.ZodType>(row: S) => z.array(row).optional();
 export const planFileSchema = z.strictObject({
   ...bundleSchema.shape,
   version: z.literal(2),
-  links: listOf(linkSchema.extend(called)),
-  assignments: listOf(assignmentSchema.extend(called)),
-  timeEntries: listOf(timeEntrySchema.extend(called)),
-  actualCosts: listOf(actualCostSchema.extend(called)),
-  fields: listOf(ownFieldSchema),
+  links: listOf(ROWS.links.extend(called)),
+  assignments: listOf(ROWS.assignments.extend(called)),
+  timeEntries: listOf(ROWS.timeEntries.extend(called)),
+  actualCosts: listOf(ROWS.actualCosts.extend(called)),
+  fields: listOf(ROWS.fields),
   ownValues: listOf(z.strictObject({ ...ofActivity, values: ownValuesSchema })),
-  teams: listOf(teamSchema),
-  categories: listOf(categorySchema),
-  placeholders: listOf(placeholderSchema),
-  carried: listOf(carriedSchema.extend({ link: z.string().min(1).max(80) })),
-  blocks: listOf(blockSchema.extend(ofActivity)),
-  promises: listOf(promiseSchema.extend(ofActivity)),
-  notes: listOf(noteSchema.extend(ofActivity)),
-  ranges: listOf(rangeSchema.safeExtend(ofActivity)),
-  risks: listOf(riskSchema),
-  meetings: listOf(meetingSchema),
-  alternates: listOf(alternatesSchema),
-  timeboxes: listOf(timeboxSchema),
-  boxed: listOf(boxedSchema.extend(ofActivity)),
-  gathered: listOf(gatheredSchema.extend(ofActivity)),
+  teams: listOf(ROWS.teams),
+  categories: listOf(ROWS.categories),
+  placeholders: listOf(ROWS.placeholders),
+  carried: listOf(ROWS.carried.extend({ link: z.string().min(1).max(80) })),
+  blocks: listOf(ROWS.blocks.extend(ofActivity)),
+  promises: listOf(ROWS.promises.extend(ofActivity)),
+  notes: listOf(ROWS.notes.extend(ofActivity)),
+  ranges: listOf(ROWS.ranges.safeExtend(ofActivity)),
+  risks: listOf(ROWS.risks),
+  meetings: listOf(ROWS.meetings),
+  alternates: listOf(ROWS.alternates),
+  timeboxes: listOf(ROWS.timeboxes),
+  boxed: listOf(ROWS.boxed.extend(ofActivity)),
+  gathered: listOf(ROWS.gathered.extend(ofActivity)),
   /** What the project keeps besides its plan. Nothing is computed from it, and the app checks it when it takes it in. */
   record: z.unknown().optional(),
 });
