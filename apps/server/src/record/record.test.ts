@@ -133,8 +133,8 @@ describe("a project with all that it keeps", () => {
   it("is looked at before it is stored: what comes, and what it does to the installation", async () => {
     const view = await understood(zoe, file);
     expect(noticesIn(view)).toEqual([
-      expect.stringMatching(/^2 of those who wrote in it have no account here: Ines, Margit\./),
-      expect.stringMatching(/no reporting calendar here yet; the 1 periods? of the file become/),
+      expect.stringMatching(/^2 people who wrote in it have no account here: Ines, Margit\./),
+      expect.stringMatching(/no reporting calendar here yet; that of the file becomes it, with 1 period\./),
       "The life cycle of “Renewal” is added to those of the installation.",
     ]);
     const counts = Object.fromEntries(view.counts.map(({ table, rows }) => [table, rows]));
@@ -234,7 +234,7 @@ describe("periods of a file meet the reporting calendar", () => {
     await there.database.query("delete from reporting_period");
     await there.openPeriod(1, "2026-03-01", "2026-03-06");
     expect(noticesIn(await understood(zoe, file)).join()).toMatch(
-      /1 issued periods? end.? on days that the reporting calendar here does not have \(4 Mar 2026\)/,
+      /1 issued period ends on a day that the reporting calendar here does not have \(4 Mar 2026\)/,
     );
     const other = (await stored(zoe, file, "K-4")).body as { project: string };
     expect(

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { ProjectRecord } from "@chronometra/contract";
-import { canonicalText, dateWords } from "@chronometra/core";
+import { canonicalText, countWords, dateWords } from "@chronometra/core";
 
 type RowOf<T extends keyof ProjectRecord> = NonNullable<ProjectRecord[T]> extends readonly (infer Row)[] ? Row : never;
 export type NamedAccount = RowOf<"accounts">;
@@ -120,18 +120,18 @@ export function meetHouse(record: ProjectRecord, house: House): Met {
   const lost = (record.issuedPeriods ?? []).filter(({ number }) => !periods.met.has(number));
   const notices = [
     accounts.added.length > 0 &&
-      `${accounts.added.length} of those who wrote in it have no account here: ${listed(accounts.added.map(({ name }) => name))}. They are named, with an account that nobody can sign in with until it is given a role and a password.`,
+      `${countWords(accounts.added.length, "person who wrote in it has", "people who wrote in it have")} no account here: ${listed(accounts.added.map(({ name }) => name))}. Each gets one under that name, with which nobody can sign in until an administrator gives it a role and a password.`,
     lost.length > 0 &&
-      `${lost.length} issued periods end on days that the reporting calendar here does not have (${listed([...new Set(lost.map(({ dataDate }) => dateWords(dataDate)))])}). They stay in the file.`,
+      `${countWords(lost.length, "issued period ends on a day", "issued periods end on days")} that the reporting calendar here does not have (${listed([...new Set(lost.map(({ dataDate }) => dateWords(dataDate)))])}). They stay in the file.`,
     record.project.filesLeftOut !== undefined &&
-      `${record.project.filesLeftOut.count} files of documents and talk are not in this file: together they are too large (${Math.round(record.project.filesLeftOut.bytes / 1024 / 1024)} MB). A whole installation takes them along.`,
+      `${countWords(record.project.filesLeftOut.count, "file", "files")} of documents and talk did not come along: together they are too large (${Math.round(record.project.filesLeftOut.bytes / 1024 / 1024)} MB). A whole installation takes them along.`,
     periods.added.length > 0 &&
-      `There is no reporting calendar here yet; the ${periods.added.length} periods of the file become it.`,
+      `There is no reporting calendar here yet; that of the file becomes it, with ${countWords(periods.added.length, "period", "periods")}.`,
     cycles.added.length > 0 && `The life cycle of “${cycles.added[0]!.kind}” is added to those of the installation.`,
     cycles.others.length > 0 &&
       `The life cycle of “${cycles.others[0]!}” has other stages or conditions here; the project lives by those.`,
     fields.added.length > 0 &&
-      `${fields.added.length} fields that every project has are added: ${listed(fields.added.map(({ definition }) => definition.name))}.`,
+      `${countWords(fields.added.length, "field", "fields")} that every project has ${fields.added.length === 1 ? "is" : "are"} added: ${listed(fields.added.map(({ definition }) => definition.name))}.`,
   ];
   return {
     accounts: accounts.met,
