@@ -50,7 +50,7 @@ export default {
     project("ops", "ops", { testMatch: ["<rootDir>/*.test.ts"] }),
     // What a file is by its content comes as modules only, too.
     project("server", "apps/server", {
-      setupFiles: ["reflect-metadata"],
+      setupFiles: ["reflect-metadata", "<rootDir>/src/testing/builtThreads.ts"],
       moduleNameMapper: {
         ...moduleNameMapper,
         "^file-type$": `${import.meta.dirname}/node_modules/file-type/index.js`,

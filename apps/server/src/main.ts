@@ -89,7 +89,7 @@ async function main(): Promise<void> {
     process.stderr.write(`The server cannot listen on port ${port}: ${error.message}\n`);
     process.exit(1);
   });
-  const taking = mailIn === undefined ? null : takeMail(mailIn);
+  const taking = mailIn === undefined ? null : await takeMail(mailIn);
   const sweeping = setInterval(() => void sweep().catch((error: unknown) => logger.error(error)), SWEEP_MILLISECONDS);
   const delivering = everyNow(DELIVER_MILLISECONDS, deliver, logger);
   const calling = everyNow(DELIVER_MILLISECONDS, () => sender.begin(), logger);

@@ -222,8 +222,9 @@ describe("the demo world, brought to another installation", () => {
   }, 300_000);
 });
 
-/** What of an answer is told by the installation and not by the project: whom it has reminded. */
-function withoutReminders(answer: unknown): unknown {
+/** What of an answer is the installation's and not the project's: whom it has reminded, and how it counts gates. */
+function ofProject(address: string, answer: unknown): unknown {
+  if (address.endsWith("/gates")) return JSON.stringify(answer).replace(/"id":\d+/g, '"id":0');
   const [status, body] = answer as [number, { steps?: { name: string }[]; unreminded?: unknown }];
   if (body?.unreminded === undefined) return answer;
   const { unreminded: _unreminded, steps, ...rest } = body;
@@ -253,7 +254,7 @@ describe("each project of the demo world, brought by itself to another installat
       expect([...other.keys()]).toEqual(here.map(([address]) => address));
       expect(here.length).toBeGreaterThan(500);
       for (const [address, answer] of here)
-        expect([address, withoutReminders(other.get(address))]).toEqual([address, withoutReminders(answer)]);
+        expect([address, ofProject(address, other.get(address))]).toEqual([address, ofProject(address, answer)]);
     } finally {
       await there.drop();
     }

@@ -31,7 +31,7 @@ const download = async (form: string): Promise<Buffer> =>
         response.on("end", () => done(null, Buffer.concat(chunks)));
       })
   ).body as Buffer;
-const bundle = async (): Promise<PlanBundle> => JSON.parse((await download("json")).toString()) as PlanBundle;
+const bundle = async (): Promise<PlanBundle> => JSON.parse((await download("json1")).toString()) as PlanBundle;
 
 /** Downloads the plan as a workbook, edits it as someone would, and brings it back. */
 async function edited(edit: (book: ExcelJS.Workbook) => void): Promise<ImportView> {

@@ -71,6 +71,16 @@ async function houseOf(manager: EntityManager, record: Row): Promise<Row> {
   };
 }
 
+/** What happened at gates is counted from 1 in each record: by what the installation counts it, says nothing elsewhere. */
+function countGateEvents(rows: Row): void {
+  const events = (rows["gateEvents"] ?? []) as Row[];
+  const count = new Map(events.map(({ id }, i) => [id, i + 1]));
+  if (events.length > 0) rows["gateEvents"] = events.map((event) => ({ ...event, id: count.get(event["id"]) }));
+  const actions = (rows["gateActions"] ?? []) as Row[];
+  if (actions.length > 0)
+    rows["gateActions"] = actions.map((action) => ({ ...action, eventId: count.get(action["eventId"]) }));
+}
+
 /**
  * What a project keeps besides its plan, with what of the installation it speaks of.
  * @param manager of a transaction in which the project was read, so that both are of one moment
@@ -85,6 +95,7 @@ export async function recordOf(
     const found = await rowsOf(manager, id, table, rows);
     if (found.length > 0) rows[table] = found.map((row) => toldRow(table, row));
   }
+  countGateEvents(rows);
   const { documentParts, ...words } = rows;
   const house = await houseOf(manager, words);
   const filled = Object.entries(house).filter(([, list]) => (list as Row[]).length > 0);

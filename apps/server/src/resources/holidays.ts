@@ -1,5 +1,4 @@
 import type { HolidayCountries, Holidays } from "@chronometra/contract";
-import DateHolidays from "date-holidays";
 import { Failure } from "../shared/failure.ts";
 
 const MOST_YEARS = 30;
@@ -7,9 +6,13 @@ const DAY = 86_400_000;
 
 let countries: HolidayCountries | undefined;
 
+/** What knows them is read when they are first asked for: it takes a third of a second. */
+const calendarsOf = async () => (await import("date-holidays")).default;
+
 /** Countries and their regions, by name in English. */
-export function holidayCountries(): HolidayCountries {
+export async function holidayCountries(): Promise<HolidayCountries> {
   if (countries !== undefined) return countries;
+  const DateHolidays = await calendarsOf();
   const known = new DateHolidays();
   const named = Object.entries(known.getCountries("en"));
   countries = named
@@ -31,9 +34,9 @@ const dayAfter = (date: string, days: number): string =>
  * The public holidays of a country or region, year by year.
  * @param place `DE`, or `DE-BY` for a region
  */
-export function publicHolidays(place: string, fromYear: number, toYear: number): Holidays {
+export async function publicHolidays(place: string, fromYear: number, toYear: number): Promise<Holidays> {
   const [country = "", region] = place.toUpperCase().split("-");
-  const entry = holidayCountries().find(({ code }) => code === country);
+  const entry = (await holidayCountries()).find(({ code }) => code === country);
   if (entry === undefined) throw new Failure("notFound", `No public holidays are known for "${place}".`);
   if (region !== undefined && !entry.regions.some(({ code }) => code.toUpperCase() === region))
     throw new Failure("notFound", `${entry.name} has no region "${region}" with holidays of its own.`);
@@ -46,6 +49,7 @@ export function publicHolidays(place: string, fromYear: number, toYear: number):
     toYear - fromYear >= MOST_YEARS
   )
     throw new Failure("invalid", `Ask for 1 to ${MOST_YEARS} years between 1990 and 2099.`);
+  const DateHolidays = await calendarsOf();
   const known = region === undefined ? new DateHolidays(country) : new DateHolidays(country, region);
   const found: { from: string; to: string; name: string }[] = [];
   for (let year = fromYear; year <= toYear; year++) {

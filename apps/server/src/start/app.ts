@@ -49,7 +49,6 @@ import { reportRoutes } from "../report/reportRoutes.ts";
 import { resourceRoutes } from "../resources/resourceRoutes.ts";
 import { Post, type PostOptions } from "../tell/post.ts";
 import type { SMTPServer } from "smtp-server";
-import { takeMail } from "../talk/mailIn.ts";
 import { talkRoutes } from "../talk/talkRoutes.ts";
 import { tellRoutes } from "../tell/tellRoutes.ts";
 import { chancesRoutes } from "../chances/chancesRoutes.ts";
@@ -117,7 +116,7 @@ export interface App {
   /** Tells managers what the open period still wants of them. */
   readonly tellCycle: () => Promise<void>;
   /** Takes answers by mail at `port` or `host:port`. */
-  readonly takeMail: (at: string) => SMTPServer;
+  readonly takeMail: (at: string) => Promise<SMTPServer>;
   /** Ends open streams. */
   readonly close: () => void;
 }
@@ -206,7 +205,9 @@ export function createApp(options: AppOptions): App {
     sweep,
     deliver: () => post.deliver(database),
     sender,
-    takeMail: (at) => takeMail(at, { database, post, logger: options.logger }),
+    // Read where it is wanted alone: most installations take no mail.
+    takeMail: async (at) =>
+      (await import("../talk/mailIn.ts")).takeMail(at, { database, post, logger: options.logger }),
     tellCycle: () => tellCycle(database, post),
     tellDifferences: async () => {
       await tellWaiting(database, post);

@@ -26,7 +26,7 @@ beforeAll(async () => {
   await once(out.server, "listening");
   const smtp = `smtp://127.0.0.1:${port(out)}`;
   world = await TestWorld.open({ mail: { smtp, domain: "here.example", takesAnswers: true } });
-  into = world.app.takeMail("127.0.0.1:0");
+  into = await world.app.takeMail("127.0.0.1:0");
   await once(into.server, "listening");
   tomas = await world.caller("tomas", ["projectManager"]);
   await world.caller("ann", ["contributor"], "ann");

@@ -12,9 +12,13 @@ export const ROLE_WORDS: Record<Role, string> = {
 
 /** What an account may act as, and for which groups where that is not the whole house. */
 export const rolesInWords = ({ roles, only }: Pick<Account, "roles" | "only">, groups: Accounts["groups"]): string =>
-  roles
-    .map((role) => {
-      const names = only[role]?.map((id) => groups.find((group) => group.id === id)?.name ?? "a group that is gone");
-      return names === undefined ? ROLE_WORDS[role] : `${ROLE_WORDS[role]} (${names.join(", ")})`;
-    })
-    .join(", ");
+  roles.length === 0
+    ? "nothing yet"
+    : roles
+        .map((role) => {
+          const names = only[role]?.map(
+            (id) => groups.find((group) => group.id === id)?.name ?? "a group that is gone",
+          );
+          return names === undefined ? ROLE_WORDS[role] : `${ROLE_WORDS[role]} (${names.join(", ")})`;
+        })
+        .join(", ");
