@@ -1,6 +1,6 @@
 import { expect, test, type Page } from "@playwright/test";
 import ExcelJS from "exceljs";
-import { signIn } from "./helpers.ts";
+import { projectId, signIn } from "./helpers.ts";
 
 /** A plan as a site office keeps it: titles, outline numbers, lengths in words, headings again, a total, another sheet. */
 async function untidy(): Promise<Buffer> {
@@ -130,4 +130,36 @@ test("rows copied from a spreadsheet are pasted into the page, and are a plan", 
   await expect(page.getByRole("button", { name: "Store as a new project" })).toBeEnabled();
   await page.getByRole("button", { name: "Store as a new project" }).click();
   await expect(page.getByRole("rowheader")).toHaveText(["Dig", "Pour"]);
+});
+
+test("a project leaves with all that it holds, and comes in under another code with its history and what-ifs", async ({
+  page,
+}) => {
+  await signIn(page, "ines");
+  await page.goto(`/projects/${await projectId(page, "SW-04")}/plan`);
+  await page.getByText("Export", { exact: true }).first().click();
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "All that it holds (.json)" }).click(),
+  ]);
+  expect(file.suggestedFilename()).toBe("SW-04.json");
+  await page.goto("/import");
+  await page
+    .locator("input[type=file]")
+    .first()
+    .setInputFiles(await file.path());
+  await expect(page.getByText(/^Understood: .*5 revisions/)).toBeVisible();
+  // Everybody who wrote in it is here, and so are its periods: nothing of the house is to be told.
+  await expect(page.getByText("How it was read")).toHaveCount(0);
+  const code = page.getByLabel("Code", { exact: true });
+  await code.fill("SW-04B");
+  await code.press("Tab");
+  await page.getByRole("button", { name: "Store as a new project" }).click();
+  await expect(page).toHaveURL(/\/projects\/[^/]+\/plan$/);
+  await expect(page.getByText("SW-04B", { exact: false }).first()).toBeVisible();
+  const at = new URL(page.url()).pathname.replace(/\/plan$/, "");
+  await page.goto(`${at}/history`);
+  await expect(page.getByRole("table").locator("tbody tr")).toHaveCount(5);
+  const whatIfs = (await (await page.request.get(`/api${at}/whatifs`)).json()) as { name: string }[];
+  expect(JSON.stringify(whatIfs)).toContain("Night work on the pools");
 });
