@@ -64,6 +64,7 @@ export async function seriousFindings(page: Page, of: "all" | "contrast" = "all"
           ? { type: "rule", values: ["color-contrast"] }
           : ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"],
     });
+    document.adoptedStyleSheets = [];
     return violations
       .filter(({ impact }) => impact === "serious" || impact === "critical")
       .map(({ id, impact, nodes }) => ({

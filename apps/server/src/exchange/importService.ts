@@ -1,7 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { MessageChannel } from "node:worker_threads";
 import { OWN_COLUMN, type ImportAnswers, type ImportView, type Me, type ProjectRecord } from "@chronometra/contract";
-import { fromPlanFile } from "@chronometra/core";
 import { LessThan, type DataSource, type EntityManager } from "typeorm";
 import { managersOf } from "../access/accounts.ts";
 import { createProject, planWith, type NewProject } from "../begin/createProject.ts";
@@ -18,7 +17,7 @@ import { plainHeading, type KnownHeadings } from "./match/matchSheets.ts";
 import type { SourceFile } from "./sheets/readFiles.ts";
 import { dropFiles, type Received } from "./receiveFiles.ts";
 import { houseFacts } from "./record/houseFacts.ts";
-import type { Known, Understood } from "./understand.ts";
+import { wholeFile, type Known, type Understood } from "./understand.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import type { AnswerJob, CellsJob, JobResult, ReadJob } from "./worker.ts";
 
@@ -283,16 +282,20 @@ export async function storeImport(
     const understood = draft.understood === null ? null : (JSON.parse(draft.understood) as Understood);
     if (understood?.bundle == null)
       throw new Failure("invalid", "The file has errors; nothing can be stored until they are mended.");
-    const { bundle, beside, file, record } = understood;
+    const { bundle, beside, whole } = understood;
+    const file =
+      whole === undefined
+        ? null
+        : wholeFile((JSON.parse(draft.source!) as { text: string }).text, JSON.parse(draft.answers) as ImportAnswers);
     const wanted: NewProject = {
-      plan: file === undefined ? planWith(bundle, beside) : fromPlanFile(file),
+      plan: file === null ? planWith(bundle, beside) : file.plan,
       programmeId,
       managerId,
       label: `Imported ${draft.fileName}`.slice(0, 200),
     };
-    const project = await (record === undefined
-      ? createProject(manager, me, wanted)
-      : arrive(manager, me, wanted, record));
+    const project = await (file !== null && whole?.bringsRecord === true
+      ? arrive(manager, me, wanted, file.record)
+      : createProject(manager, me, wanted));
     await manager
       .getRepository(ImportDraftEntity)
       .update({ id }, { state: "stored", storedAs: project.id, source: null, understood: null });

@@ -4,7 +4,9 @@ import {
   formatDate,
   fromPlanFile,
   OWN_TABLES,
+  planFileSchema,
   schedulePlan,
+  type Plan,
   type PlanBundle,
   type PlanFile,
   type Problem,
@@ -45,10 +47,8 @@ export interface Understood {
   readonly bundle: PlanBundle | null;
   /** What comes with it and is no part of the open format. */
   readonly beside?: Beside;
-  /** The same of a file of version 2, which is stored in place of both. */
-  readonly file?: PlanFile;
-  /** What the project kept besides its plan, where that is to come along. */
-  readonly record?: ProjectRecord;
+  /** Of a file of version 2, which is stored in place of both: whether what the project kept besides its plan comes along. */
+  readonly whole?: { readonly bringsRecord: boolean };
   /** The revision of the plan it was made from, where it says so. */
   readonly madeFrom?: number | undefined;
 }
@@ -98,9 +98,17 @@ function understandBundle(text: string, answers: ImportAnswers, installation: Ho
       errors: all.length,
     },
     bundle: all.length > 0 ? null : bundle,
-    ...(file === null ? {} : { file: { ...file, record: undefined } }),
-    ...(besides.record === undefined ? {} : { record: besides.record }),
+    ...(file === null ? {} : { whole: { bringsRecord: besides.record !== undefined } }),
   };
+}
+
+/**
+ * What a file of version 2 says that was understood, as it is stored.
+ * @param text as it came
+ */
+export function wholeFile(text: string, answers: ImportAnswers): { plan: Plan; record: ProjectRecord } {
+  const file = planFileSchema.parse(withProjectAnswers(JSON.parse(text), answers));
+  return { plan: fromPlanFile(file), record: file.record as ProjectRecord };
 }
 
 interface Besides {

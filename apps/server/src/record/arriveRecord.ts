@@ -1,13 +1,14 @@
 import { createHash, randomUUID } from "node:crypto";
 import type { Me, ProjectRecord } from "@chronometra/contract";
 import { canonicalText } from "@chronometra/core";
-import type { EntityManager } from "typeorm";
+import { In, type EntityManager } from "typeorm";
 import { hashPassword } from "../access/accounts.ts";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { createProject, type NewProject } from "../begin/createProject.ts";
 import { ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
 import { houseFacts } from "../exchange/record/houseFacts.ts";
 import { meetHouse, type Met } from "../exchange/record/meetHouse.ts";
+import { DocumentVersionEntity } from "../documents/documentEntities.ts";
 import { kindOf } from "../documents/fileKind.ts";
 import { LifeCycleEntity } from "../gates/gateEntities.ts";
 import { ProjectEntity, ProjectFieldEntity } from "../project/projectEntity.ts";
@@ -36,8 +37,11 @@ async function renewed(manager: EntityManager, record: ProjectRecord): Promise<M
       taken = ((await manager.query(`select 1 from ${tableName} where id in (?) limit 1`, [ids])) as []).length > 0;
     }
   }
-  for (const { contentId } of record.documentVersions ?? []) own.set(contentId, randomUUID());
-  return taken ? own : new Map();
+  const contents = [...new Set((record.documentVersions ?? []).map(({ contentId }) => contentId))];
+  for (const id of contents) own.set(id, randomUUID());
+  const versions = manager.getRepository(DocumentVersionEntity);
+  const isTaken = taken || (contents.length > 0 && (await versions.existsBy({ contentId: In(contents) })));
+  return isTaken ? own : new Map();
 }
 
 /** A record with other ids in place of some, wherever they stand. */

@@ -212,6 +212,22 @@ describe("a project with all that it keeps", () => {
     expect(Number((await there.database.query("select count(*) as n from account"))[0].n)).toBe(accounts);
   });
 
+  it("never points at bytes that are another project's", async () => {
+    const { contentId } = file.record.documentVersions![0]!;
+    const others = new Map<string, string>();
+    const text = JSON.stringify(file).replace(/[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, (id) => {
+      if (id === contentId) return id;
+      others.set(id, others.get(id) ?? randomUUID());
+      return others.get(id)!;
+    });
+    const strange = JSON.parse(text) as Whole;
+    const [report] = strange.record.issuedReports!;
+    strange.record.issuedReports = [{ ...report!, digest: digestOf(JSON.stringify(report!.content)) }];
+    expect((await stored(zoe, strange, "K-5")).status).toBe(200);
+    const [held] = await there.database.query("select count(distinct content_id) as n from document_version");
+    expect(held).toEqual({ n: "3" });
+  });
+
   it("goes on from where it was: what is changed next is the next revision, and undone like any other", async () => {
     const at = `/api/projects/${project}`;
     const { revision } = (await zoe.get(`${at}/plan`)).body as { revision: number };

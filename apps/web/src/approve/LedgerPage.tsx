@@ -18,7 +18,7 @@ import { ReservesPart } from "./ReservesPart.tsx";
 /** Of a project that runs already: on which day its plan was approved before it came here. */
 function AgreedBefore({ on, onAgreed }: { on: string | null; onAgreed: (on: string | null) => void }) {
   return (
-    <p className="flex min-h-8 flex-wrap items-center gap-3 text-sm">
+    <div className="flex min-h-8 flex-wrap items-center gap-3 text-sm">
       <label className="flex items-center gap-2">
         <input
           type="checkbox"
@@ -34,7 +34,7 @@ function AgreedBefore({ on, onAgreed }: { on: string | null; onAgreed: (on: stri
           <span className="muted">The baseline bears this day, once an approver has confirmed it here.</span>
         </>
       )}
-    </p>
+    </div>
   );
 }
 

@@ -130,7 +130,7 @@ function checkLinks(record: ProjectRecord, say: Say): void {
     const look = (value: unknown): boolean => {
       if (typeof value !== "object" || value === null) return true;
       const { link } = value as { link?: unknown };
-      return (link === undefined || /^\/(?!\/)/.test(String(link))) && Object.values(value).every(look);
+      return (link === undefined || /^\/(?![/\\])/.test(String(link))) && Object.values(value).every(look);
     };
     if (!look(content))
       say("issuedReports", `${number} / ${edition}`, "content", "has a link that leads out of the installation");
