@@ -207,7 +207,10 @@ const looseEnds = (page: Page): Promise<string[]> =>
       ...wide.map((table) => {
         const room = table.closest<HTMLElement>(".overflow-x-auto, .overflow-auto, #content")!;
         const beside = [...(room.parentElement?.children ?? [])].filter((each) => each !== room);
-        return `table ${table.getAttribute("aria-label")} is ${table.offsetWidth} px wide in ${room.clientWidth} px, beside ${beside.map(({ outerHTML }) => outerHTML.slice(0, 200)).join()}`;
+        return [
+          `table ${table.getAttribute("aria-label")} is ${table.offsetWidth} px wide in ${room.clientWidth} px, beside`,
+          ...beside.map(({ outerHTML }) => outerHTML.slice(0, 200)),
+        ].join(" ");
       }),
       ...hidden.map((link) => `link ${link.textContent}`),
     ];

@@ -35,19 +35,22 @@ const fileOf = (database: DataSource, projectId: string, { recordOf }: Beside) =
 interface Form {
   readonly type: string;
   readonly ending: string;
+  /** Its plan, or all that it holds. */
+  readonly holds: "plan" | "all";
   /** Whether a file says the revision it was made from, and so is compared with that when it comes back. */
   readonly saysRevision: boolean;
 }
 
 const FORMS: Readonly<Record<Written, Form>> = {
-  json: { type: "application/json", ending: "json", saysRevision: false },
-  json1: { type: "application/json", ending: "json", saysRevision: false },
+  json: { type: "application/json", ending: "json", holds: "all", saysRevision: false },
+  json1: { type: "application/json", ending: "json", holds: "plan", saysRevision: false },
   xlsx: {
     type: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
     ending: "xlsx",
+    holds: "plan",
     saysRevision: true,
   },
-  csv: { type: "application/zip", ending: "zip", saysRevision: true },
+  csv: { type: "application/zip", ending: "zip", holds: "plan", saysRevision: true },
 };
 
 const isForm = (form: string): form is Written => Object.hasOwn(FORMS, form);
@@ -59,8 +62,9 @@ export function exchangeRoutes(serving: Serving, beside: Beside): void {
     const form = FORMS[asked];
     const project = await findProject(database, params["project"]!);
     const name = `${project.code.replace(/[^\w.-]+/g, "-")}.${form.ending}`;
-    const isWhole = asked === "json";
-    const bundle = await (isWhole ? fileOf(database, project.id, beside) : beside.bundleOf(database, project));
+    const bundle = await (form.holds === "all"
+      ? fileOf(database, project.id, beside)
+      : beside.bundleOf(database, project));
     const { revision } = project;
     const content = await inWriter("exchange/writeWorker", { form: asked, bundle, revision });
     if (form.saysRevision && bundle.version === 1) await rememberExport(database, project, bundle);

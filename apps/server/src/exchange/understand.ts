@@ -1,14 +1,11 @@
-import type { ImportAnswers, ImportProblem, ImportView } from "@chronometra/contract";
-import type { ProjectRecord } from "@chronometra/contract";
+import type { ImportAnswers, ImportProblem, ImportView, ProjectRecord } from "@chronometra/contract";
 import {
   formatDate,
   fromPlanFile,
-  OWN_TABLES,
   planFileSchema,
   schedulePlan,
   type Plan,
   type PlanBundle,
-  type PlanFile,
   type Problem,
 } from "@chronometra/core";
 import type { Beside } from "../begin/createProject.ts";
@@ -20,8 +17,8 @@ import { datesQuestion, datesWords, disagreements, withDates } from "./ordinary/
 import type { KnownRows } from "./ordinary/sense.ts";
 import { MADE_FROM, SHEET_NAMES } from "./sheets/columns.ts";
 import { matchSheets, type KnownHeadings } from "./match/matchSheets.ts";
-import { checkRecord } from "./record/checkRecord.ts";
-import { meetHouse, type House } from "./record/meetHouse.ts";
+import type { House } from "./record/meetHouse.ts";
+import { understandRecord } from "./record/understandRecord.ts";
 import { numberIn } from "./sheets/numbers.ts";
 import type { SourceFile } from "./sheets/readFiles.ts";
 
@@ -47,7 +44,7 @@ export interface Understood {
   readonly bundle: PlanBundle | null;
   /** What comes with it and is no part of the open format. */
   readonly beside?: Beside;
-  /** Of a file of version 2, which is stored in place of both: whether what the project kept besides its plan comes along. */
+  /** Of a file of version 2, which is stored in place of both: whether what its project kept comes along. */
   readonly whole?: { readonly bringsRecord: boolean };
   /** The revision of the plan it was made from, where it says so. */
   readonly madeFrom?: number | undefined;
@@ -83,22 +80,21 @@ function understandBundle(text: string, answers: ImportAnswers, installation: Ho
     return { view: { ...emptyView, kind: "bundle", problems: [problem], errors: 1 }, bundle: null };
   }
   const { bundle, file, problems } = checkBundle(withProjectAnswers(input, answers));
-  const besides = file === null ? NO_RECORD : understandRecord(file, answers, installation);
-  const all = [...problems, ...besides.problems];
+  const besides = file === null ? null : understandRecord(file, answers, installation);
+  const all = [...problems, ...(besides?.problems ?? [])];
+  const { counts, ...plan } = describe(bundle);
   return {
     view: {
       ...emptyView,
       kind: "bundle",
-      ...describe(bundle),
-      ...(bundle === null || file === null
-        ? {}
-        : { counts: [...describe(bundle).counts, ...countsBesides(file, besides)] }),
-      manager: besides.manager,
-      problems: [...all.slice(0, PROBLEMS_SHOWN).map((problem) => located(problem)), ...besides.notices],
+      ...plan,
+      counts: bundle === null ? counts : [...counts, ...(besides?.counts ?? [])],
+      manager: besides?.manager ?? null,
+      problems: [...all.slice(0, PROBLEMS_SHOWN).map((problem) => located(problem)), ...(besides?.notices ?? [])],
       errors: all.length,
     },
     bundle: all.length > 0 ? null : bundle,
-    ...(file === null ? {} : { whole: { bringsRecord: besides.record !== undefined } }),
+    ...(besides === null ? {} : { whole: { bringsRecord: besides.comes } }),
   };
 }
 
@@ -110,48 +106,6 @@ export function wholeFile(text: string, answers: ImportAnswers): { plan: Plan; r
   const file = planFileSchema.parse(withProjectAnswers(JSON.parse(text), answers));
   return { plan: fromPlanFile(file), record: file.record as ProjectRecord };
 }
-
-interface Besides {
-  readonly record?: ProjectRecord;
-  /** The account here of whoever manages the project where it comes from. */
-  readonly manager: string | null;
-  readonly problems: readonly Problem[];
-  readonly notices: ImportProblem[];
-}
-const NO_RECORD: Besides = { manager: null, problems: [], notices: [] };
-
-/** What of a record is counted where it is said what was understood. */
-const COUNTED = ["history", "matters", "issuedPeriods", "issuedReports", "whatIfs", "reserves", "reports"] as const;
-const ALSO_COUNTED = ["documents", "talk"] as const;
-
-const countsBesides = (file: PlanFile, { record }: Besides): ImportView["counts"] => [
-  ...OWN_TABLES.map((table) => ({ table, rows: file[table]?.length ?? 0 })),
-  ...[...COUNTED, ...ALSO_COUNTED].map((table) => ({ table, rows: record?.[table]?.length ?? 0 })),
-];
-
-/** What the project kept besides its plan: it comes along with a new project, where whoever brings it may bring that. */
-function understandRecord(file: PlanFile, { changesTo }: ImportAnswers, installation: House): Besides {
-  if (file.record === undefined) return NO_RECORD;
-  const notice = (message: string): ImportProblem => ({
-    ...located({ table: "record", row: "", field: "", message }),
-    level: "notice",
-  });
-  if (changesTo !== undefined)
-    return { ...NO_RECORD, notices: [notice("History, registers, reports and what-ifs of the file stay in it.")] };
-  if (!installation.mayBring) return { ...NO_RECORD, notices: [notice(STAYS)] };
-  const checked = checkRecord(file.record, fromPlanFile(file));
-  if (checked.problems !== undefined) return { ...NO_RECORD, problems: checked.problems };
-  const met = meetHouse(checked.record, installation);
-  const manager = met.accounts.get(checked.record.project.manager)!;
-  return {
-    record: checked.record,
-    manager: installation.accounts.some(({ id }) => id === manager) ? manager : null,
-    problems: [],
-    notices: met.notices.map(notice),
-  };
-}
-const STAYS =
-  "The plan comes with all that it holds; history, registers, reports, approvals and what-ifs come where a controller of the whole house brings the file.";
 
 function withProjectAnswers(input: unknown, { project }: ImportAnswers): unknown {
   const head = (input as { project?: unknown } | null)?.project;

@@ -83,6 +83,10 @@ async function withKinds(record: ProjectRecord): Promise<ProjectRecord> {
   return versions.length === 0 ? record : { ...record, documentVersions };
 }
 
+/** One comes in at a time: what the first adds to the installation, such as accounts, the second finds there. */
+const oneAtATime = (manager: EntityManager): Promise<unknown> =>
+  manager.query("insert into setting (name, value) values ('bringing', '') on duplicate key update value = value");
+
 const digestOf = (text: string): string => createHash("sha256").update(text).digest("hex");
 
 /** A stored row as this installation has it: with its numbers of periods, its life cycles and fields. */
@@ -152,6 +156,7 @@ export async function arriveRecord(
   wanted: NewProject,
   brought: ProjectRecord,
 ): Promise<ProjectEntity> {
+  await oneAtATime(manager);
   const house = await houseFacts(manager, me);
   if (!house.mayBring)
     throw new Failure(

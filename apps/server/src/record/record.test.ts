@@ -228,6 +228,17 @@ describe("a project with all that it keeps", () => {
     expect(held).toEqual({ n: "3" });
   });
 
+  it("meets another that comes in at the same moment: those whom both name get one account each", async () => {
+    const named = new Map(file.record.accounts!.map(({ id }) => [id, randomUUID()]));
+    const text = [...named].reduce((all, [id, other]) => all.replaceAll(id, other), JSON.stringify(file));
+    const twin = JSON.parse(text) as Whole;
+    twin.record.accounts = twin.record.accounts!.map((each) => ({ ...each, login: `${each.login}-elsewhere` }));
+    const both = await Promise.all(["K-6", "K-7"].map((code) => stored(zoe, twin, code)));
+    expect(both.map(({ status }) => status)).toEqual([200, 200]);
+    const [added] = await there.database.query("select count(*) as n from account where login like '%-elsewhere%'");
+    expect(added).toEqual({ n: String(named.size) });
+  });
+
   it("goes on from where it was: what is changed next is the next revision, and undone like any other", async () => {
     const at = `/api/projects/${project}`;
     const { revision } = (await zoe.get(`${at}/plan`)).body as { revision: number };

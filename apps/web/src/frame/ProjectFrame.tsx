@@ -20,7 +20,7 @@ const FORMS = [
   { form: "xlsx", words: "Workbook (.xlsx)" },
   { form: "csv", words: "CSV files (.zip)" },
   { form: "json", words: "All that it holds (.json)" },
-  { form: "json1", words: "Plan, version 1 (.json)" },
+  { form: "json1", words: "Plan alone (.json)" },
 ];
 
 function Export({ project }: { project: string }) {

@@ -144,7 +144,7 @@ function checkLinks(record: ProjectRecord, say: Say): void {
 export function checkRecord(
   input: unknown,
   plan: Plan,
-): { readonly record: ProjectRecord; readonly problems?: never } | { readonly problems: readonly Problem[] } {
+): { readonly record?: ProjectRecord; readonly problems: readonly Problem[] } {
   const problems: Problem[] = [];
   const parsed = recordSchema.safeParse(input);
   if (!parsed.success) {
@@ -172,5 +172,5 @@ export function checkRecord(
   checkDigests(record, plan, say);
   checkFiles(record, say);
   checkLinks(record, say);
-  return problems.length > 0 ? { problems } : { record };
+  return problems.length > 0 ? { problems } : { record, problems };
 }

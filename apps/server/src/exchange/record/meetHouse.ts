@@ -111,28 +111,58 @@ function meetPeriods(record: ProjectRecord, house: House) {
   return { met, added: [] };
 }
 
+interface Meetings {
+  readonly accounts: ReturnType<typeof meetAccounts>;
+  readonly periods: ReturnType<typeof meetPeriods>;
+  readonly cycles: ReturnType<typeof meetLifeCycles>;
+  readonly fields: ReturnType<typeof meetFields>;
+}
+
+/** What is to be known before a record is stored: what it adds, and what stays behind. */
+function noticesOf(record: ProjectRecord, { accounts, periods, cycles, fields }: Meetings): string[] {
+  const notices: string[] = [];
+  const tell = (...words: string[]): void => void notices.push(words.join(" "));
+  const lost = (record.issuedPeriods ?? []).filter(({ number }) => !periods.met.has(number));
+  const { filesLeftOut } = record.project;
+  if (accounts.added.length > 0)
+    tell(
+      countWords(accounts.added.length, "person who wrote in it has", "people who wrote in it have"),
+      `no account here: ${listed(accounts.added.map(({ name }) => name))}. Each gets one under that name,`,
+      "with which nobody can sign in until an administrator gives it a role and a password.",
+    );
+  if (lost.length > 0)
+    tell(
+      countWords(lost.length, "issued period ends on a day", "issued periods end on days"),
+      "that the reporting calendar here does not have",
+      `(${listed([...new Set(lost.map(({ dataDate }) => dateWords(dataDate)))])}). They stay in the file.`,
+    );
+  if (filesLeftOut !== undefined)
+    tell(
+      `${countWords(filesLeftOut.count, "file", "files")} of documents and talk did not come along: together they are`,
+      `too large (${Math.round(filesLeftOut.bytes / 1024 / 1024)} MB). A whole installation takes them along.`,
+    );
+  if (periods.added.length > 0)
+    tell(
+      "There is no reporting calendar here yet; that of the file becomes it, with",
+      `${countWords(periods.added.length, "period", "periods")}.`,
+    );
+  for (const { kind } of cycles.added) tell(`The life cycle of “${kind}” is added to those of the installation.`);
+  for (const kind of cycles.others)
+    tell(`The life cycle of “${kind}” has other stages or conditions here; the project lives by those.`);
+  if (fields.added.length > 0)
+    tell(
+      `${countWords(fields.added.length, "field", "fields")} that every project has`,
+      `${fields.added.length === 1 ? "is" : "are"} added: ${listed(fields.added.map(({ definition }) => definition.name))}.`,
+    );
+  return notices;
+}
+
 /** What an installation makes of a record: what it knows already, what is added to it, and what stays in the file. */
 export function meetHouse(record: ProjectRecord, house: House): Met {
   const accounts = meetAccounts(record, house);
   const periods = meetPeriods(record, house);
   const cycles = meetLifeCycles(record, house);
   const fields = meetFields(record, house);
-  const lost = (record.issuedPeriods ?? []).filter(({ number }) => !periods.met.has(number));
-  const notices = [
-    accounts.added.length > 0 &&
-      `${countWords(accounts.added.length, "person who wrote in it has", "people who wrote in it have")} no account here: ${listed(accounts.added.map(({ name }) => name))}. Each gets one under that name, with which nobody can sign in until an administrator gives it a role and a password.`,
-    lost.length > 0 &&
-      `${countWords(lost.length, "issued period ends on a day", "issued periods end on days")} that the reporting calendar here does not have (${listed([...new Set(lost.map(({ dataDate }) => dateWords(dataDate)))])}). They stay in the file.`,
-    record.project.filesLeftOut !== undefined &&
-      `${countWords(record.project.filesLeftOut.count, "file", "files")} of documents and talk did not come along: together they are too large (${Math.round(record.project.filesLeftOut.bytes / 1024 / 1024)} MB). A whole installation takes them along.`,
-    periods.added.length > 0 &&
-      `There is no reporting calendar here yet; that of the file becomes it, with ${countWords(periods.added.length, "period", "periods")}.`,
-    cycles.added.length > 0 && `The life cycle of “${cycles.added[0]!.kind}” is added to those of the installation.`,
-    cycles.others.length > 0 &&
-      `The life cycle of “${cycles.others[0]!}” has other stages or conditions here; the project lives by those.`,
-    fields.added.length > 0 &&
-      `${countWords(fields.added.length, "field", "fields")} that every project has ${fields.added.length === 1 ? "is" : "are"} added: ${listed(fields.added.map(({ definition }) => definition.name))}.`,
-  ];
   return {
     accounts: accounts.met,
     periods: periods.met,
@@ -144,6 +174,6 @@ export function meetHouse(record: ProjectRecord, house: House): Met {
       lifeCycles: cycles.added,
       projectFields: fields.added,
     },
-    notices: notices.filter((notice) => notice !== false),
+    notices: noticesOf(record, { accounts, periods, cycles, fields }),
   };
 }
