@@ -1,6 +1,7 @@
+import { readFileSync } from "node:fs";
 import { expect, test, type Page } from "@playwright/test";
 import ExcelJS from "exceljs";
-import { projectId, signIn } from "./helpers.ts";
+import { fileOf, projectId, signIn } from "./helpers.ts";
 
 /** A plan as a site office keeps it: titles, outline numbers, lengths in words, headings again, a total, another sheet. */
 async function untidy(): Promise<Buffer> {
@@ -147,7 +148,7 @@ test("a project leaves with all that it holds, and comes in under another code w
   await page
     .locator("input[type=file]")
     .first()
-    .setInputFiles(await file.path());
+    .setInputFiles(fileOf(file.suggestedFilename(), readFileSync(await file.path(), "utf8")));
   await expect(page.getByText(/^Understood: .*5 revisions/)).toBeVisible();
   // Everybody who wrote in it is here, and so are its periods: nothing of the house is to be told.
   await expect(page.getByText("How it was read")).toHaveCount(0);
