@@ -1,9 +1,9 @@
 import type { PlanBundle } from "@chronometra/core";
 import { backwardPass } from "../packages/core/src/network/backwardPass.ts";
-import { buildNetwork } from "../packages/core/src/network/buildNetwork.ts";
+import { buildNetwork } from "../packages/core/src/network/laid/buildNetwork.ts";
 import { forwardPass } from "../packages/core/src/network/forwardPass.ts";
 import { longestPath } from "../packages/core/src/network/longestPath.ts";
-import { FS, type Network } from "../packages/core/src/network/network.ts";
+import { FS, type Network } from "../packages/core/src/network/laid/network.ts";
 import { planTree } from "../packages/core/src/plan/planTree.ts";
 import { compileCalendars } from "../packages/core/src/plan/compileCalendars.ts";
 import { leastOf, ratioLine, type Line } from "./measure.ts";

@@ -1,8 +1,8 @@
 import { freezePlan } from "./baseline/freeze.ts";
 import { deadlineStandings, type DeadlineStanding } from "./drift/deadlines.ts";
 import { slipsAgainst } from "./drift/slip.ts";
-import { settled } from "./network/settled.ts";
-import { schedulePlan, type ActivityState, type Schedule } from "./network/schedule.ts";
+import { schedulePlan, type Schedule } from "./network/schedule.ts";
+import type { ActivityState } from "./network/scheduledActivity.ts";
 import type { Figures } from "./performance/figures.ts";
 import type { EarnedSchedule, PeriodKind } from "./performance/earnedSchedule.ts";
 import { measurePerformance, type Performance } from "./performance/performance.ts";
@@ -77,6 +77,7 @@ export function chosenBaseline(
 
 /** A plan's dates and figures as values, before anything is printed. */
 export interface Computed {
+  readonly plan: PlanBundle;
   readonly schedule: Schedule;
   readonly baseline: ReturnType<typeof chosenBaseline>;
   readonly performance: Performance | null;
@@ -84,21 +85,17 @@ export interface Computed {
 
 /**
  * Computes dates and figures of a checked plan.
- * @param before what was computed of a plan much like it: rows that say the same are taken from there, the same objects
+ * @param before what was computed of a plan that it came of: only what moves is computed anew, and rows that say the same
+ * are the same objects
  * @throws {PlanProblems} where it cannot be computed: a loop, or dates outside the horizon
  */
 export function computePlan(plan: PlanBundle, options: AnalyseOptions = {}, before?: Computed): Computed {
-  const fresh = schedulePlan(plan);
-  const place = (i: number): number => before?.schedule.tree.indexOf.get(plan.activities[i]!.id) ?? -1;
-  const schedule =
-    before === undefined
-      ? fresh
-      : { ...fresh, rows: settled(fresh.rows, (i) => before.schedule.rows[place(i)] ?? null) };
+  const schedule = schedulePlan(plan, before);
   const baseline = chosenBaseline(plan, options.baseline);
-  if (baseline === null || plan.project.dataDate === undefined) return { schedule, baseline, performance: null };
+  if (baseline === null || plan.project.dataDate === undefined) return { plan, schedule, baseline, performance: null };
   const { period = "workday" } = options;
-  const former = (i: number): Figures | null => before?.performance?.activities[place(i)] ?? null;
-  return { schedule, baseline, performance: measurePerformance(plan, schedule, baseline.content, period, former) };
+  const performance = measurePerformance(plan, schedule, baseline.content, period, before);
+  return { plan, schedule, baseline, performance };
 }
 
 /**

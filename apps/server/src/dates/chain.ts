@@ -19,7 +19,7 @@ export function chainTo({ bundle, computed: { schedule }, slips }: ComputedPlan,
         start: formatDate(row.startDay),
         finish: formatDate(row.finishDay),
         state: row.state,
-        drift: slips.get(each)?.workingDays ?? null,
+        drift: slips[i]?.workingDays ?? null,
         people: [...new Set(workers.get(each))],
       },
     ];

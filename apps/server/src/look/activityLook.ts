@@ -47,12 +47,12 @@ function datesOf({ computed, slips }: ComputedPlan, activity: Activity, position
   if (row == null) return null;
   const baseline = computed.baseline?.content;
   const approved = baseline?.activities.find(({ id }) => id === activity.id);
-  const slip = slips.get(activity.id);
+  const slip = slips[position] ?? null;
   return {
     start: formatDate(row.startDay),
     finish: formatDate(row.finishDay),
     baselineStart: approved === undefined ? null : formatDate(startDayOf(parseInstant(approved.start)!)),
-    baselineFinish: slip === undefined ? null : formatDate(slip.baselineFinishDay),
+    baselineFinish: slip === null ? null : formatDate(slip.baselineFinishDay),
     drift: slip?.workingDays ?? null,
   };
 }

@@ -4,7 +4,6 @@ import {
   failedChecks,
   finishDayOf,
   formatDate,
-  groundOf,
   limitWords,
   measureQuality,
   parseDate,
@@ -19,7 +18,7 @@ import {
   type PastPeriod,
   type PlanBundle,
 } from "@chronometra/core";
-import type { ComputedPlan } from "../plan/held/computedPlan.ts";
+import { groundIn, type ComputedPlan } from "../plan/held/computedPlan.ts";
 import type { HeldPlan } from "../plan/held/heldPlan.ts";
 
 /** Which checks and findings can be mended for many at once. */
@@ -83,8 +82,9 @@ function presentCheck(
   };
 }
 
-function presentPathTest({ bundle, computed: { schedule, baseline } }: ComputedPlan): QualityView["pathTest"] {
-  const test = runPathTest(groundOf(bundle, schedule, baseline?.content ?? null));
+function presentPathTest(whole: ComputedPlan): QualityView["pathTest"] {
+  const { schedule } = whole.computed;
+  const test = runPathTest(groundIn(whole));
   return test === null
     ? null
     : {

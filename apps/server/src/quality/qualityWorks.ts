@@ -1,5 +1,6 @@
 import type { BodyOf } from "@chronometra/contract";
-import { groundOf, mendMany, type Change, type NotMended } from "@chronometra/core";
+import { mendMany, type Change, type NotMended } from "@chronometra/core";
+import { groundIn } from "../plan/held/computedPlan.ts";
 import type { HeldPlan } from "../plan/held/heldPlan.ts";
 import { Failure } from "../shared/failure.ts";
 import { judged } from "./judged.ts";
@@ -9,11 +10,10 @@ import { judged } from "./judged.ts";
  * can.
  */
 function mended(
-  { plan, whole: { bundle, computed } }: HeldPlan,
+  { plan, whole }: HeldPlan,
   { mend, activities }: BodyOf<"POST /api/projects/:project/quality/mend">,
 ): { changes: Change[]; left: NotMended[] } {
-  const ground = groundOf(bundle, computed.schedule, computed.baseline?.content ?? null);
-  const made = mendMany(plan, ground, mend, new Set(activities));
+  const made = mendMany(plan, groundIn(whole), mend, new Set(activities));
   if (made.changes.length === 0)
     throw new Failure(
       "invalid",

@@ -86,7 +86,7 @@ function workIn({ plan, whole }: HeldPlan, asked: PeriodAsked) {
       milestone: kind === "milestone",
       start: formatDate(row.startDay),
       finish: formatDate(row.finishDay),
-      drift: slips.get(id)?.workingDays ?? null,
+      drift: slips[i]?.workingDays ?? null,
       people: [...new Set(workers.get(id))],
     };
     if (row.state === "complete") {

@@ -5,8 +5,8 @@ import { peopleAtWork, summarise } from "./summarise.ts";
 /** What the portfolio shows of a project as of each revision; those of earlier ones stay. */
 export const keptFigures: Writer = {
   tables: [],
-  rows: ({ revision, after: { whole } }) => {
-    const summary = summarise(whole);
+  rows: ({ revision, before, after: { whole } }) => {
+    const summary = summarise(whole, before?.whole);
     const cells = [summary, lineSummaryOf(summary), peopleAtWork(whole)].map((each) => JSON.stringify(each));
     return [
       {

@@ -1,3 +1,4 @@
+import { succession } from "@chronometra/core";
 import type { Cell, Writer } from "../plan/held/writer.ts";
 import { nameWords } from "./nameWords.ts";
 
@@ -14,9 +15,16 @@ type Names = ReadonlyMap<string, Named>;
 /** What bears another name than before, and what is gone. */
 function renamed(before: Names | undefined, after: Names): { fresh: Named[]; gone: string[] } {
   if (before === after) return { fresh: [], gone: [] };
-  const fresh = [...after.values()].filter(({ id, name }) => before?.get(id)?.name !== name);
-  const gone = before === undefined ? [] : [...before.keys()].filter((id) => !after.has(id));
-  return { fresh, gone: [...gone, ...fresh.filter(({ id }) => before?.has(id)).map(({ id }) => id)] };
+  const now = [...after.values()];
+  if (before === undefined) return { fresh: now, gone: [] };
+  const was = [...before.values()];
+  const { from, changed, gone } = succession(was, now);
+  const fresh = changed.filter((at) => was[from[at]!]?.name !== now[at]!.name);
+  const renamed = fresh.filter((at) => from[at]! >= 0);
+  return {
+    fresh: fresh.map((at) => now[at]!),
+    gone: [...gone.map((at) => was[at]!.id), ...renamed.map((at) => now[at]!.id)],
+  };
 }
 
 const wordRows = (kind: Kind, { id, name }: Named): Cell[][] => nameWords(name).map((word) => [kind, id, word]);

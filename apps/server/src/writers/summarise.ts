@@ -3,7 +3,6 @@ import {
   closeOf,
   deadlineStandings,
   epochDay,
-  groundOf,
   measureChecks,
   valuesOf,
   formatDate,
@@ -11,30 +10,47 @@ import {
   parseDate,
   parseInstant,
   positionsOf,
+  remembered,
+  type BaselineRow,
   type Computed,
   type PlanBundle,
 } from "@chronometra/core";
-import type { ComputedPlan } from "../plan/held/computedPlan.ts";
+import { groundIn, type ComputedPlan } from "../plan/held/computedPlan.ts";
 import { approvedStarts } from "./activities/approvedStarts.ts";
 
-/** What the portfolio page shows of a project, from what was computed. */
-export function summarise({ bundle, computed, slips }: ComputedPlan): Summary {
+/** What of a plan's activities is counted. */
+function countOf({ bundle: { activities }, computed: { schedule } }: ComputedPlan) {
+  const counts = { scheduled: 0, done: 0, first: Infinity };
+  for (let i = 0; i < activities.length; i++) {
+    const { kind, dropped } = activities[i]!;
+    const row = schedule.rows[i];
+    if (row == null) continue;
+    if (row.startDay < counts.first) counts.first = row.startDay;
+    if (kind === "summary") continue;
+    counts.scheduled++;
+    if (dropped !== true && row.state === "complete") counts.done++;
+  }
+  return counts;
+}
+
+/** From when to when a baseline reaches, as its rows say it; empty where it has none. */
+const approvedSpan = remembered((rows: readonly BaselineRow[]) => ({
+  start: rows.reduce((least, row) => (least === "" || row.start < least ? row.start : least), ""),
+  finish: rows.reduce((latest, row) => (row.finish > latest ? row.finish : latest), ""),
+}));
+
+/**
+ * What the portfolio page shows of a project, from what was computed.
+ * @param before the plan that it came of, as it was computed
+ */
+export function summarise(whole: ComputedPlan, before?: ComputedPlan): Summary {
+  const { bundle, computed, slips } = whole;
   const { schedule, baseline, performance } = computed;
   const { project, activities } = bundle;
-  const scheduled = activities.filter((activity, i) => schedule.rows[i] != null && activity.kind !== "summary");
-  const done = activities.filter(
-    (activity, i) => activity.kind !== "summary" && activity.dropped !== true && schedule.rows[i]?.state === "complete",
-  );
+  const { scheduled, done, first } = countOf(whole);
   const positions = positionsOf(activities);
-  const first = schedule.rows.reduce<number | null>(
-    (least, row) => (row === null || (least !== null && least <= row.startDay) ? least : row.startDay),
-    null,
-  );
-  const approvedStart =
-    baseline?.content.activities.reduce((least, row) => (least === "" || row.start < least ? row.start : least), "") ??
-    "";
-  const approvedFinish =
-    baseline?.content.activities.reduce((latest, row) => (row.finish > latest ? row.finish : latest), "") ?? "";
+  const { start: approvedStart, finish: approvedFinish } =
+    baseline === null ? { start: "", finish: "" } : approvedSpan(baseline.content.activities);
   return {
     currency: project.currency,
     minorDigits: project.minorDigits ?? 2,
@@ -42,12 +58,12 @@ export function summarise({ bundle, computed, slips }: ComputedPlan): Summary {
     baseline: typeof baseline?.label === "number" ? baseline.label : null,
     finish: schedule.finish === null ? null : formatDate(finishDayOf(schedule.finish)),
     baselineFinish: approvedFinish === "" ? null : formatDate(finishDayOf(parseInstant(approvedFinish)!)),
-    start: first === null ? null : formatDate(epochDay(first)),
+    start: first === Infinity ? null : formatDate(epochDay(first)),
     baselineStart: approvedStart === "" ? null : approvedStart.slice(0, 10),
     drift: driftOfFinish(bundle, computed, approvedFinish),
     daysLeft: daysLeft(bundle, computed),
-    done: done.length,
-    activities: scheduled.length,
+    done,
+    activities: scheduled,
     unscheduled: schedule.unscheduled.length,
     unbaselined: performance?.unbaselined.length ?? 0,
     dropped: droppedOf(bundle, computed),
@@ -56,12 +72,12 @@ export function summarise({ bundle, computed, slips }: ComputedPlan): Summary {
     milestones: activities.flatMap((activity, i) => {
       const row = schedule.rows[i];
       if (activity.kind !== "milestone" || row == null) return [];
-      const slip = slips.get(activity.id);
+      const slip = slips[i] ?? null;
       return [
         {
           id: activity.id,
           name: activity.name,
-          baseline: slip === undefined ? null : formatDate(slip.baselineFinishDay),
+          baseline: slip === null ? null : formatDate(slip.baselineFinishDay),
           forecast: formatDate(row.finishDay),
           drift: slip?.workingDays ?? null,
           reached: row.state === "complete" && activity.dropped !== true,
@@ -70,7 +86,7 @@ export function summarise({ bundle, computed, slips }: ComputedPlan): Summary {
         },
       ];
     }),
-    quality: [...valuesOf(measureChecks(groundOf(bundle, schedule, baseline?.content ?? null)))],
+    quality: [...valuesOf(measureChecks(groundIn(whole, before)))],
     deadlines: [...deadlineStandings(bundle, schedule)].map(([id, standing]) => ({
       id,
       name: activities[positions.get(id)!]!.name,

@@ -1,6 +1,7 @@
 import { costOfMinutes, rateBook } from "../budget/rates.ts";
-import { assignmentsByActivity } from "../network/buildNetwork.ts";
-import { schedulePlan, type Schedule, type ScheduledActivity } from "../network/schedule.ts";
+import { assignmentsByActivity } from "../network/laid/nodeColumns.ts";
+import { schedulePlan, type Schedule } from "../network/schedule.ts";
+import type { ScheduledActivity } from "../network/scheduledActivity.ts";
 import type { Activity, Assignment, BaselineRow, Calendar, PlanBundle } from "../plan/schema.ts";
 import { formatDate, formatInstant } from "../time/instant.ts";
 

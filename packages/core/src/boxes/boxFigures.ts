@@ -1,9 +1,10 @@
-import { assignmentsByActivity, remainingWork } from "../network/buildNetwork.ts";
-import type { ActivityState, Schedule } from "../network/schedule.ts";
+import { assignmentsByActivity, remainingWork } from "../network/laid/nodeColumns.ts";
+import type { Schedule } from "../network/schedule.ts";
+import type { ActivityState } from "../network/scheduledActivity.ts";
 import { timeboxOf } from "../plan/boxed.ts";
 import type { Timebox } from "../plan/ownTables.ts";
 import type { Plan } from "../plan/plan.ts";
-import { remembered } from "../plan/remembered.ts";
+import { remembered } from "../plan/derived/remembered.ts";
 import type { Activity, PlanBundle, TimeEntry } from "../plan/schema.ts";
 import { addDays, closeOf, formatDate, openOf, parseDate } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";

@@ -1,6 +1,6 @@
 import { copyOf } from "../time/columns.ts";
 import { chosenBaseline } from "../analyse.ts";
-import { COMPLETE, FIXED, WORK, type EffortPart, type Network } from "../network/network.ts";
+import { COMPLETE, FIXED, WORK, type EffortPart, type Network } from "../network/laid/network.ts";
 import { schedulePlan, type Schedule } from "../network/schedule.ts";
 import { bottomUpByActivity } from "../performance/performance.ts";
 import type { ActivityRange, Risk } from "../plan/ownTables.ts";

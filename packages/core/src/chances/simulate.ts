@@ -1,6 +1,6 @@
 import { emptyDates, forwardPass, NodeOutsideHorizon, type EarlyDates } from "../network/forwardPass.ts";
 import { longestPath } from "../network/longestPath.ts";
-import type { Network } from "../network/network.ts";
+import type { Network } from "../network/laid/network.ts";
 import { PlanProblems } from "../plan/problem.ts";
 import { writable, type Prepared } from "./prepare.ts";
 import { normalBelow, normalOf, randomOf, triangularAt } from "./random.ts";

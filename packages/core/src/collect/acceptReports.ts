@@ -1,6 +1,6 @@
 import { rateBook } from "../budget/rates.ts";
-import { remainingWork, stateOf } from "../network/buildNetwork.ts";
-import { COMPLETE } from "../network/network.ts";
+import { remainingWork, stateOf } from "../network/laid/nodeColumns.ts";
+import { COMPLETE } from "../network/laid/network.ts";
 import { schedulePlan, type Schedule } from "../network/schedule.ts";
 import { applyChanges } from "../plan/applyChanges.ts";
 import type { Change } from "../plan/change.ts";

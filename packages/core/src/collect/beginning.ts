@@ -1,4 +1,4 @@
-import { remainingWork } from "../network/buildNetwork.ts";
+import { remainingWork } from "../network/laid/nodeColumns.ts";
 import type { Schedule } from "../network/schedule.ts";
 import type { Plan } from "../plan/plan.ts";
 import type { Activity, Assignment } from "../plan/schema.ts";

@@ -1,7 +1,8 @@
 import { dateWords } from "../words/dateWords.ts";
-import { remainingWork, stateOf } from "../network/buildNetwork.ts";
-import { COMPLETE, FIXED } from "../network/network.ts";
-import { schedulePlan, type Schedule, type ScheduledActivity } from "../network/schedule.ts";
+import { remainingWork, stateOf } from "../network/laid/nodeColumns.ts";
+import { COMPLETE, FIXED } from "../network/laid/network.ts";
+import { schedulePlan, type Schedule } from "../network/schedule.ts";
+import type { ScheduledActivity } from "../network/scheduledActivity.ts";
 import { applyChanges } from "../plan/applyChanges.ts";
 import type { Change } from "../plan/change.ts";
 import { toBundle, type Plan } from "../plan/plan.ts";

@@ -1,4 +1,4 @@
-import { remainingWork } from "../network/buildNetwork.ts";
+import { remainingWork } from "../network/laid/nodeColumns.ts";
 import { schedulePlan } from "../network/schedule.ts";
 import { goesTo } from "../plan/acts/meetings.ts";
 import { toBundle, type Plan } from "../plan/plan.ts";

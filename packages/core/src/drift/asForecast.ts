@@ -1,6 +1,6 @@
 import { takeShare, wholes } from "../budget/exact.ts";
-import { assignmentsByActivity, remainingWork } from "../network/buildNetwork.ts";
-import * as net from "../network/network.ts";
+import { assignmentsByActivity, remainingWork } from "../network/laid/nodeColumns.ts";
+import * as net from "../network/laid/network.ts";
 import type { Schedule } from "../network/schedule.ts";
 import type { Activity, Assignment, PlanBundle } from "../plan/schema.ts";
 import { closeOf, formatInstant, type LocalMinute, localMinute, parseDate } from "../time/instant.ts";

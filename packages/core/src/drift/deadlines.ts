@@ -15,7 +15,21 @@ export interface DeadlineStanding {
 const DEFAULT_TIGHT_DAYS = 5;
 
 /** How every dated activity stands to its deadline, by id in the plan's order (calculations.md section 5). */
-export function deadlineStandings(plan: PlanBundle, schedule: Schedule): Map<string, DeadlineStanding> {
+export function deadlineStandings(plan: PlanBundle, schedule: Schedule): ReadonlyMap<string, DeadlineStanding> {
+  const last = known.get(schedule);
+  if (last?.plan === plan) return last.standings;
+  const standings = standingsOf(plan, schedule);
+  known.set(schedule, { plan, standings });
+  return standings;
+}
+
+interface Known {
+  readonly plan: PlanBundle;
+  readonly standings: ReadonlyMap<string, DeadlineStanding>;
+}
+const known = new WeakMap<Schedule, Known>();
+
+function standingsOf(plan: PlanBundle, schedule: Schedule): ReadonlyMap<string, DeadlineStanding> {
   const { dataDate, tightDays = DEFAULT_TIGHT_DAYS } = plan.project;
   const standings = new Map<string, DeadlineStanding>();
   plan.activities.forEach((activity, i) => {

@@ -1,5 +1,6 @@
-import { remainingWork } from "../network/buildNetwork.ts";
-import type { Schedule, ScheduledActivity } from "../network/schedule.ts";
+import { remainingWork } from "../network/laid/nodeColumns.ts";
+import type { Schedule } from "../network/schedule.ts";
+import type { ScheduledActivity } from "../network/scheduledActivity.ts";
 import type { Assignment, PlanBundle } from "../plan/schema.ts";
 import {
   addDays,

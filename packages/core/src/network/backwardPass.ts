@@ -12,7 +12,7 @@ import {
 } from "../time/instant.ts";
 import { OutsideHorizon, type WorkCalendar } from "../time/workCalendar.ts";
 import { isBoundByLinks, NodeOutsideHorizon, type EarlyDates } from "./forwardPass.ts";
-import * as net from "./network.ts";
+import * as net from "./laid/network.ts";
 
 /** Late dates and float of every incomplete node; NaN where a node is complete. */
 export interface LateDates {
@@ -77,28 +77,92 @@ function wantedAt(network: net.Network, link: number, successor: number, places:
  * @throws {NodeOutsideHorizon} where a late date runs before 1990
  */
 export function backwardPass(network: net.Network, early: EarlyDates): LateDates {
-  const late: LateDates = {
-    startIndex: workColumn(network.count),
-    finishIndex: workColumn(network.count),
-    startAt: instantColumn(network.count),
-    totalFloat: workColumn(network.count),
-    freeFloat: workColumn(network.count),
-  };
-  for (const column of Object.values(late) as Float64Array[]) column.fill(NaN);
-  const soon: Places = { startIndex: early.restartIndex, finishIndex: early.finishIndex, startAt: early.restartAt };
-  const end = early.latestFinish;
-  const endIndex = network.calendars.map((calendar) => (end < 0 ? workMinutes(0) : calendar.indexAt(end)));
+  const late = noLateDates(network.count);
+  const limit = limiting(network, early, late);
   let node = -1;
   try {
-    for (node = network.count - 1; node >= 0; node--) {
-      if (network.state[node] === net.COMPLETE) continue;
-      if (network.kind[node] === net.MILESTONE) limitMilestone(network, early, late, soon, node, end);
-      else limitWork(network, early, late, soon, node, endIndex[network.calendarOf[node]!]!);
-    }
+    for (node = network.count - 1; node >= 0; node--) limit(node);
   } catch (error) {
     throw error instanceof OutsideHorizon ? new NodeOutsideHorizon(node) : error;
   }
   return late;
+}
+
+/** Late dates of so many nodes, none of them known. */
+export function noLateDates(count: number): LateDates {
+  const late: LateDates = {
+    startIndex: workColumn(count),
+    finishIndex: workColumn(count),
+    startAt: instantColumn(count),
+    totalFloat: workColumn(count),
+    freeFloat: workColumn(count),
+  };
+  for (const column of LATE_COLUMNS) late[column].fill(NaN);
+  return late;
+}
+
+/** The columns of late dates. */
+export const LATE_COLUMNS = [
+  "startIndex",
+  "finishIndex",
+  "startAt",
+  "totalFloat",
+  "freeFloat",
+] as const satisfies readonly (keyof LateDates)[];
+
+/** Gives what limits one node; all that it is linked to must have been limited. */
+function limiting(network: net.Network, early: EarlyDates, late: LateDates): (node: number) => void {
+  const soon: Places = { startIndex: early.restartIndex, finishIndex: early.finishIndex, startAt: early.restartAt };
+  const end = early.latestFinish;
+  const endIndex = network.calendars.map((calendar) => (end < 0 ? workMinutes(0) : calendar.indexAt(end)));
+  return (node) => {
+    if (network.state[node] === net.COMPLETE) return;
+    if (network.kind[node] === net.MILESTONE) limitMilestone(network, early, late, soon, node, end);
+    else limitWork(network, early, late, soon, node, endIndex[network.calendarOf[node]!]!);
+  };
+}
+
+/**
+ * The backward pass where most dates are known and T is what it was: limits some nodes, and what comes before them as
+ * far as it moves.
+ * @param late dates as they were before of these nodes, which are written to
+ * @param stirred nodes of which something is other than it was when these dates were made
+ * @param moved by node, 1 where its early dates are other than then
+ * @returns by node, 1 where its late dates or float are other than before
+ * @throws {NodeOutsideHorizon} where a late date runs before 1990
+ */
+export function backwardAgain(
+  network: net.Network,
+  early: EarlyDates,
+  late: LateDates,
+  stirred: readonly number[],
+  moved: Uint8Array,
+): Uint8Array {
+  const limit = limiting(network, early, late);
+  const waiting = moved.slice();
+  for (const node of stirred) waiting[node] = 1;
+  const shifted = new Uint8Array(network.count);
+  let node = network.count - 1;
+  try {
+    for (; node >= 0; node--) {
+      if (waiting[node] === 1) shifted[node] = limitAgain(late, node, limit) ? 1 : 0;
+      // What comes before it is bound by its late dates, and free as far as its early ones let it be.
+      if (shifted[node] === 0 && moved[node] === 0) continue;
+      for (let link = network.inStart[node]!; link < network.inStart[node + 1]!; link++)
+        waiting[network.inLinks.other[link]!] = 1;
+    }
+  } catch (error) {
+    throw error instanceof OutsideHorizon ? new NodeOutsideHorizon(node) : error;
+  }
+  return shifted;
+}
+
+/** Limits a node that may have late dates; gives whether they or its float are others now. */
+function limitAgain(late: LateDates, node: number, limit: (node: number) => void): boolean {
+  const was = LATE_COLUMNS.map((column) => late[column][node]!);
+  for (const column of LATE_COLUMNS) late[column][node] = NaN as never;
+  limit(node);
+  return LATE_COLUMNS.some((column, i) => !Object.is(late[column][node], was[i]));
 }
 
 /**

@@ -13,10 +13,10 @@ import {
   parseDate,
   startDayOf,
 } from "../time/instant.ts";
-import { buildNetwork } from "./buildNetwork.ts";
+import { buildNetwork } from "./laid/buildNetwork.ts";
 import { forwardPass, type EarlyDates } from "./forwardPass.ts";
 import { isDriving } from "./longestPath.ts";
-import * as net from "./network.ts";
+import * as net from "./laid/network.ts";
 
 /** The other end of a link, with what the link says. */
 export interface LinkedTo {

@@ -11,7 +11,7 @@ import {
   greater,
 } from "../time/instant.ts";
 import { OutsideHorizon, type WorkCalendar } from "../time/workCalendar.ts";
-import * as net from "./network.ts";
+import * as net from "./laid/network.ts";
 
 /** Early dates of every node. Indices are W of the node's own calendar. */
 export interface EarlyDates {
@@ -146,18 +146,22 @@ export function finishBoundDrives(network: net.Network, early: EarlyDates, node:
 export function forwardPass(network: net.Network, into: EarlyDates = emptyDates(network.count)): EarlyDates {
   const { count } = network;
   const early = into as Writable<EarlyDates>;
-  early.latestFinish = NO_FINISH;
   const floors = calendarFloors(network);
   let node = -1;
   try {
-    for (node = 0; node < count; node++) {
-      placeNode(network, early, node, floors);
-      if (early.finishAt[node]! > early.latestFinish) early.latestFinish = early.finishAt[node]!;
-    }
+    for (node = 0; node < count; node++) placeNode(network, early, node, floors);
   } catch (error) {
     throw error instanceof OutsideHorizon ? new NodeOutsideHorizon(node) : error;
   }
+  early.latestFinish = latestOf(early.finishAt);
   return early;
+}
+
+/** T: the latest finish of all. */
+export function latestOf(finishAt: InstantColumn): LocalMinute {
+  let latest = NO_FINISH;
+  for (let node = 0; node < finishAt.length; node++) if (finishAt[node]! > latest) latest = finishAt[node]!;
+  return latest;
 }
 
 /**
@@ -189,6 +193,26 @@ export function emptyDates(count: number): EarlyDates {
   };
 }
 
+/** The columns of early dates. */
+export const EARLY_COLUMNS = [
+  "startAt",
+  "finishAt",
+  "startIndex",
+  "finishIndex",
+  "restartIndex",
+  "restartAt",
+  "shownAsFinish",
+] as const satisfies readonly (keyof EarlyDates)[];
+
+/** Dates to be written to, as others are. */
+export const copiedDates = (early: EarlyDates): EarlyDates => ({
+  ...early,
+  ...(Object.fromEntries(EARLY_COLUMNS.map((column) => [column, early[column].slice()])) as Pick<
+    EarlyDates,
+    (typeof EARLY_COLUMNS)[number]
+  >),
+});
+
 /** Per calendar, the least early-start index: the project's start and the data date's close. */
 export function calendarFloors(network: net.Network): { notStarted: WorkColumn; started: WorkColumn } {
   const open = openOf(epochDay(network.projectStartDay));
@@ -201,7 +225,7 @@ export function calendarFloors(network: net.Network): { notStarted: WorkColumn; 
   return floors;
 }
 
-type Writable<T> = { -readonly [K in keyof T]: T[K] };
+export type Writable<T> = { -readonly [K in keyof T]: T[K] };
 
 function placeComplete(network: net.Network, early: Writable<EarlyDates>, node: number): void {
   const calendar = network.calendars[network.calendarOf[node]!]!;

@@ -1,9 +1,10 @@
 import type { Activity, Assignment, PlanBundle } from "../plan/schema.ts";
 import { planTree } from "../plan/planTree.ts";
 import type { CalendarSet } from "../plan/compileCalendars.ts";
-import { buildNetwork, rewriteNode } from "./buildNetwork.ts";
+import { buildNetwork } from "./laid/buildNetwork.ts";
+import { rewriteNode } from "./laid/nodeColumns.ts";
 import { calendarFloors, forwardPass, placeNode, type EarlyDates } from "./forwardPass.ts";
-import type { Network } from "./network.ts";
+import type { Network } from "./laid/network.ts";
 
 /**
  * Early dates of a plan that change with single activities: what an activity's own fields and people decide is placed anew, and

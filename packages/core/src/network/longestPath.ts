@@ -1,5 +1,5 @@
 import { finishBoundDrives, isBoundByLinks, linkIndex, linkInstant, type EarlyDates } from "./forwardPass.ts";
-import * as net from "./network.ts";
+import * as net from "./laid/network.ts";
 
 /**
  * Whether a link's bound equals its successor's early index (instant, for a milestone).

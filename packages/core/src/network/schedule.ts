@@ -1,35 +1,21 @@
 import { actualFinishAt, actualStartAt } from "../plan/check/checkActivity.ts";
-import { planTree, type PlanTree } from "../plan/planTree.ts";
+import { succession } from "../plan/derived/succession.ts";
+import { handOnTree, planTree, type PlanTree } from "../plan/planTree.ts";
 import { PlanProblems } from "../plan/problem.ts";
 import type { Activity, PlanBundle } from "../plan/schema.ts";
 import { compileCalendars, type CalendarSet } from "../plan/compileCalendars.ts";
-import { type EpochDay, epochDay, finishDayOf, type LocalMinute, localMinute, startDayOf } from "../time/instant.ts";
+import { epochDay, finishDayOf, type LocalMinute, localMinute, startDayOf } from "../time/instant.ts";
 import { backwardPass, type LateDates } from "./backwardPass.ts";
-import { buildNetwork, stateOf } from "./buildNetwork.ts";
+import { buildNetwork } from "./laid/buildNetwork.ts";
+import { stateOf } from "./laid/nodeColumns.ts";
 import { forwardPass, NodeOutsideHorizon, type EarlyDates } from "./forwardPass.ts";
 import { longestPath } from "./longestPath.ts";
-import * as net from "./network.ts";
+import { renewNetwork } from "./laid/renewNetwork.ts";
+import { renewDates } from "./renewDates.ts";
+import { settledRow, type ActivityState, type ScheduledActivity } from "./scheduledActivity.ts";
+import * as net from "./laid/network.ts";
 
-export type ActivityState = "notStarted" | "inProgress" | "complete";
 const STATES: readonly ActivityState[] = ["notStarted", "inProgress", "complete"];
-
-/** The dates of one activity. Float in working minutes of its calendar; `null` where it has none. */
-export interface ScheduledActivity {
-  readonly start: LocalMinute;
-  readonly finish: LocalMinute;
-  /** The days on which start and finish are shown. */
-  readonly startDay: EpochDay;
-  readonly finishDay: EpochDay;
-  readonly lateStart: LocalMinute | null;
-  readonly lateFinish: LocalMinute | null;
-  readonly totalFloat: number | null;
-  readonly freeFloat: number | null;
-  readonly critical: boolean;
-  readonly longestPath: boolean;
-  readonly state: ActivityState;
-  /** A milestone that is shown at its start's day, not its finish's. */
-  readonly shownAsStart: boolean;
-}
 
 /** The dates of a whole plan, by position in its activities; `null` where parked, unscheduled or empty. */
 export interface Schedule {
@@ -43,31 +29,73 @@ export interface Schedule {
   /** What the dates were computed from and the early ones by node, for questions beyond them. */
   readonly network: net.Network;
   readonly early: EarlyDates;
+  readonly late: LateDates;
+}
+
+/** A plan whose dates are known. */
+export interface Dated {
+  readonly plan: PlanBundle;
+  readonly schedule: Schedule;
 }
 
 /**
  * Computes the dates and float of a checked plan (calculations.md section 2).
+ * @param before a plan that it came of: dates are computed where something moves, and rows that say the same are the
+ * same objects
  * @throws {PlanProblems} for a loop of links or a date outside 1990 to 2099, naming the activities
  */
-export function schedulePlan(plan: PlanBundle): Schedule {
+export function schedulePlan(plan: PlanBundle, before?: Dated): Schedule {
   const calendars = compileCalendars(plan.calendars).set;
+  if (before !== undefined) handOnTree(before.plan.activities, plan.activities);
   const tree = planTree(plan.activities);
-  const network = buildNetwork(plan, tree, calendars);
-  const { early, late } = runPasses(plan, network);
+  const { network, early, late, isOther } = passes(plan, tree, calendars, before);
   const onPath = longestPath(network, early);
-  const rows: (ScheduledActivity | null)[] = plan.activities.map(() => null);
+  const rows = new Array<ScheduledActivity | null>(plan.activities.length).fill(null);
+  const former = formerRows(plan, before);
+  const isSame = sameHead(plan, before);
   for (let node = 0; node < network.count; node++) {
-    rows[network.activityOf[node]!] = scheduledNode(plan, network, early, late, onPath, node);
+    const at = network.activityOf[node]!;
+    const was = former(at);
+    rows[at] =
+      was !== null && isSame && !isOther(node) && was.longestPath === (onPath[node] === 1)
+        ? was
+        : settledRow(scheduledNode(plan, network, early, late, onPath, node), was);
   }
-  placeSpans(plan, tree, early, rows);
-  rollUpSummaries(plan, tree, rows);
+  placeSpans(plan, tree, early, rows, former);
+  rollUpSummaries(plan, tree, rows, former);
+  return {
+    rows,
+    finish: early.latestFinish < 0 ? null : localMinute(early.latestFinish),
+    unscheduled: unscheduledOf(plan, tree, network),
+    tree,
+    calendars,
+    network,
+    early,
+    late,
+  };
+}
+
+/** Gives the dates of an activity before, by its position now. */
+type FormerRows = (at: number) => ScheduledActivity | null;
+
+function formerRows(plan: PlanBundle, before: Dated | undefined): FormerRows {
+  if (before === undefined) return () => null;
+  const { from } = succession(before.plan.activities, plan.activities);
+  const { rows } = before.schedule;
+  return (at) => rows[from[at]!] ?? null;
+}
+
+/** Whether the head says the same of what is critical. */
+const sameHead = (plan: PlanBundle, before: Dated | undefined): boolean =>
+  plan.project.criticalFloatMinutes === before?.plan.project.criticalFloatMinutes;
+
+/** Positions of unparked work without a duration. */
+function unscheduledOf({ activities }: PlanBundle, { parked }: PlanTree, { nodeOf }: net.Network): number[] {
   const unscheduled: number[] = [];
-  plan.activities.forEach((activity, i) => {
-    if ((activity.kind ?? "work") === "work" && network.nodeOf[i] === -1 && !tree.parked.has(activity.id))
-      unscheduled.push(i);
+  activities.forEach((activity, i) => {
+    if (nodeOf[i] === -1 && (activity.kind ?? "work") === "work" && !parked.has(activity.id)) unscheduled.push(i);
   });
-  const finish = early.latestFinish < 0 ? null : localMinute(early.latestFinish);
-  return { rows, finish, unscheduled, tree, calendars, network, early };
+  return unscheduled;
 }
 
 /**
@@ -87,11 +115,27 @@ export function earlyFinish(plan: PlanBundle, target: string | null, calendars: 
   return node < 0 ? null : localMinute(early.finishAt[node]!);
 }
 
-/** Both passes; a date outside the horizon is told with its activity. */
-function runPasses(plan: PlanBundle, network: net.Network): { early: EarlyDates; late: LateDates } {
+interface Passes {
+  readonly network: net.Network;
+  readonly early: EarlyDates;
+  readonly late: LateDates;
+  /** Whether any date or float of a node may be other than before. */
+  readonly isOther: (node: number) => boolean;
+}
+
+/** Both passes, of what is known from before as far as that holds; a date outside the horizon is told with its activity. */
+function passes(plan: PlanBundle, tree: PlanTree, calendars: CalendarSet, before: Dated | undefined): Passes {
+  const renewed =
+    before === undefined ? null : renewNetwork(plan, tree, calendars, { plan: before.plan, ...before.schedule });
+  if (renewed !== null)
+    return withinHorizon(plan, renewed.network, () => ({
+      network: renewed.network,
+      ...renewDates(renewed, before!.schedule),
+    }));
+  const network = buildNetwork(plan, tree, calendars);
   return withinHorizon(plan, network, () => {
     const early = forwardPass(network);
-    return { early, late: backwardPass(network, early) };
+    return { network, early, late: backwardPass(network, early), isOther: () => true };
   });
 }
 
@@ -151,7 +195,13 @@ const withoutFloat = {
 };
 
 /** `levelOfEffort` spans from its SS predecessors' earliest start to its FF predecessors' latest finish. */
-function placeSpans(plan: PlanBundle, tree: PlanTree, early: EarlyDates, rows: (ScheduledActivity | null)[]): void {
+function placeSpans(
+  plan: PlanBundle,
+  tree: PlanTree,
+  early: EarlyDates,
+  rows: (ScheduledActivity | null)[],
+  former: FormerRows,
+): void {
   const spans = plan.activities
     .map((activity, i) => ({ activity, i }))
     .filter(({ activity }) => activity.kind === "levelOfEffort" && !tree.parked.has(activity.id));
@@ -176,7 +226,7 @@ function placeSpans(plan: PlanBundle, tree: PlanTree, early: EarlyDates, rows: (
         ? actualFinishAt(activity.actualFinish)
         : (finishes.get(activity.id) ?? early.latestFinish);
     if (!Number.isFinite(start) || finish < 0) continue;
-    placed.push([i, spanRow(activity, start, Math.max(start, finish))]);
+    placed.push([i, settledRow(spanRow(activity, start, Math.max(start, finish)), former(i))]);
   }
   for (const [i, row] of placed) rows[i] = row;
 }
@@ -207,12 +257,17 @@ interface Span {
 }
 
 /** Summaries take the outermost dates of what is below them: one scan from the leaves up. */
-function rollUpSummaries(plan: PlanBundle, tree: PlanTree, rows: (ScheduledActivity | null)[]): void {
+function rollUpSummaries(
+  plan: PlanBundle,
+  tree: PlanTree,
+  rows: (ScheduledActivity | null)[],
+  former: FormerRows,
+): void {
   const spans: (Span | undefined)[] = [];
   for (let k = tree.parentsFirst.length - 1; k >= 0; k--) {
     const i = tree.parentsFirst[k]!;
     if (plan.activities[i]!.kind === "summary" && spans[i] !== undefined && !tree.parked.has(plan.activities[i]!.id))
-      rows[i] = summaryRow(spans[i]!);
+      rows[i] = settledRow(summaryRow(spans[i]!), former(i));
     const row = rows[i];
     const parent = tree.parentOf[i]!;
     if (parent < 0 || row == null) continue;

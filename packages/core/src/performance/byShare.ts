@@ -1,7 +1,7 @@
 import { minorUnits, type MinorUnits } from "../budget/money.ts";
 import { mulDivRound } from "../budget/exact.ts";
 import { costOfMinutes, rateBook } from "../budget/rates.ts";
-import { assignmentsByActivity } from "../network/buildNetwork.ts";
+import { assignmentsByActivity } from "../network/laid/nodeColumns.ts";
 import type { Schedule } from "../network/schedule.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import { formatDate } from "../time/instant.ts";

@@ -1,8 +1,8 @@
 import { minorUnits, NO_MONEY, plus, type MinorUnits } from "../budget/money.ts";
 import { costOfMinutes, rateBook, type RateBook } from "../budget/rates.ts";
 import { restOf, takeShare, type Share } from "../budget/exact.ts";
-import { remainingWork, stateOf } from "../network/buildNetwork.ts";
-import { COMPLETE } from "../network/network.ts";
+import { remainingWork, stateOf } from "../network/laid/nodeColumns.ts";
+import { COMPLETE } from "../network/laid/network.ts";
 import { pairLabel } from "../plan/problem.ts";
 import type { Activity, Assignment, CostLine, PlanBundle } from "../plan/schema.ts";
 

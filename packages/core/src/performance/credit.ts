@@ -1,6 +1,6 @@
 import { EVERYTHING, NOTHING, shareOfPercent, wholes, type Share } from "../budget/exact.ts";
-import { stateOf } from "../network/buildNetwork.ts";
-import { COMPLETE } from "../network/network.ts";
+import { stateOf } from "../network/laid/nodeColumns.ts";
+import { COMPLETE } from "../network/laid/network.ts";
 import type { Activity } from "../plan/schema.ts";
 
 /** What an activity's percent may rest on besides itself. */

@@ -15,6 +15,7 @@ import {
   weekdayOf,
 } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
+import { remembered } from "../plan/derived/remembered.ts";
 import { totalPlannedValueAt, type PlannedRow } from "./plannedValue.ts";
 
 export type PeriodKind = "workday" | "week" | "month";
@@ -94,26 +95,31 @@ function actualTime(periods: Periods, first: EpochDay, dataDate: EpochDay, calen
   return all === 0 ? reached - 1 : reached - 1 + passed / all;
 }
 
+/** Planned values of a baseline by the day at whose close they are planned: a baseline stays while a plan changes. */
+const valuesByDay = remembered((rows: readonly PlannedRow[]) => {
+  const known = new Map<EpochDay, number>();
+  return (day: EpochDay): number => {
+    let value = known.get(day);
+    if (value === undefined) known.set(day, (value = totalPlannedValueAt(rows, closeOf(day))));
+    return value;
+  };
+});
+
 /** ES: whole periods whose planned value is earned, plus the share of the next. */
-function earnedTime(rows: readonly PlannedRow[], periods: Periods, pd: number, bac: number, ev: number): number | null {
+function earnedTime(rows: readonly PlannedRow[], periods: Periods, pd: number, ev: number): number | null {
+  const { bac, isRising } = extentOf(rows);
   if (bac === 0) return null;
   if (ev >= bac) return pd;
-  const valueAt = (k: number): number => (k === 0 ? 0 : totalPlannedValueAt(rows, closeOf(periods.lastDay(k)!)));
-  const closed = lastPeriodEarned(rows, valueAt, pd, ev);
+  const valueAt = (k: number): number => (k === 0 ? 0 : valuesByDay(rows)(periods.lastDay(k)!));
+  const closed = lastPeriodEarned(isRising, valueAt, pd, ev);
   if (closed === null) return null;
   const from = valueAt(closed);
   return closed + (ev - from) / (valueAt(closed + 1) - from);
 }
 
 /** The largest k below `pd` with P(k) <= EV; `null` where even nothing is more than what is earned. */
-function lastPeriodEarned(
-  rows: readonly PlannedRow[],
-  valueAt: (k: number) => number,
-  pd: number,
-  ev: number,
-): number | null {
-  const rising = rows.every(({ row }) => row.evenMinor >= 0 && row.startMinor >= 0 && row.finishMinor >= 0);
-  if (!rising) {
+function lastPeriodEarned(isRising: boolean, valueAt: (k: number) => number, pd: number, ev: number): number | null {
+  if (!isRising) {
     for (let k = pd - 1; k >= 0; k--) if (valueAt(k) <= ev) return k;
     return null;
   }
@@ -127,6 +133,14 @@ function lastPeriodEarned(
   }
   return low;
 }
+
+/** From when to when a baseline reaches, its budget, and whether its planned value never falls. */
+const extentOf = remembered((rows: readonly PlannedRow[]) => ({
+  startAt: localMinute(rows.reduce((least, row) => Math.min(least, row.startAt), Infinity)),
+  finishAt: localMinute(rows.reduce((most, row) => Math.max(most, row.finishAt), 0)),
+  bac: rows.reduce((sum, row) => sum + row.budget, 0),
+  isRising: rows.every(({ row }) => row.evenMinor >= 0 && row.startMinor >= 0 && row.finishMinor >= 0),
+}));
 
 /**
  * Earned schedule of a project (Lipke, "Schedule is Different", 2003; calculations.md section 4).
@@ -142,14 +156,14 @@ export function earnedSchedule(
   ev: number,
 ): EarnedSchedule {
   if (rows.length === 0) return { ...NOTHING_EARNED, period: kind };
-  const first = startDayOf(localMinute(rows.reduce((least, row) => Math.min(least, row.startAt), Infinity)));
-  const last = finishDayOf(localMinute(rows.reduce((most, row) => Math.max(most, row.finishAt), 0)));
-  const bac = rows.reduce((sum, row) => sum + row.budget, 0);
+  const { startAt, finishAt } = extentOf(rows);
+  const first = startDayOf(startAt);
+  const last = finishDayOf(finishAt);
   const periods = periodsFrom(kind, first, calendar);
   const pd = periods.reaching(last);
   const at = actualTime(periods, first, dataDate, calendar);
   if (pd === null) return { ...NOTHING_EARNED, period: kind, at };
-  return pointsTo({ kind, periods, es: earnedTime(rows, periods, pd, bac, ev), at, pd });
+  return pointsTo({ kind, periods, es: earnedTime(rows, periods, pd, ev), at, pd });
 }
 
 /** Where nothing can be said. */

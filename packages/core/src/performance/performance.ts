@@ -1,17 +1,14 @@
-import { minorUnits, NO_MONEY } from "../budget/money.ts";
-import { NOTHING, takeShare, type Share } from "../budget/exact.ts";
-import { rateBook } from "../budget/rates.ts";
-import { assignmentsByActivity, stateOf } from "../network/buildNetwork.ts";
-import { COMPLETE, NOT_STARTED } from "../network/network.ts";
+import { NO_MONEY, plus } from "../budget/money.ts";
+import { NOTHING, type Share } from "../budget/exact.ts";
 import type { Schedule } from "../network/schedule.ts";
-import type { CostLine, PlanBundle } from "../plan/schema.ts";
-import { closeOf, formatDate, parseDate } from "../time/instant.ts";
 import { earningOrder } from "../plan/check/apportion.ts";
-import { actualCosts, linesToCome, timeAhead, workToCome } from "./cost.ts";
-import { earnedShare } from "./credit.ts";
+import { succession } from "../plan/derived/succession.ts";
+import type { PlanBundle } from "../plan/schema.ts";
+import { closeOf, parseDate } from "../time/instant.ts";
 import { earnedSchedule, type EarnedSchedule, type PeriodKind } from "./earnedSchedule.ts";
 import { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./figures.ts";
-import { plannedById, plannedRows, plannedValueAt, type BaselineContent, type PlannedRow } from "./plannedValue.ts";
+import { leafSums, leavesBefore, plannedAt, spentOn, type Leaf, type Measured, type Measuring } from "./leafSums.ts";
+import { plannedRows, plannedValueAt, type BaselineContent } from "./plannedValue.ts";
 
 export interface Performance {
   /** The data date, `YYYY-MM-DD`. */
@@ -26,46 +23,79 @@ export interface Performance {
   readonly earnedSchedule: EarnedSchedule;
 }
 
+/** What each was worked out of. */
+const measuredFor = new WeakMap<Performance, Measured>();
+
+/** A plan that was measured. */
+export interface MeasuredBefore {
+  readonly plan: PlanBundle;
+  readonly performance: Performance | null;
+}
+
 /**
  * Earned value of a plan against a baseline, at the close of its data date (calculations.md section 4).
  * @param plan a checked plan with a data date
  * @param schedule what `schedulePlan` gave for it
  * @param baseline the baseline compared against
- * @param former figures of an activity before, by its position: they are taken again where its sums are the same
+ * @param before a plan that it came of: what it was measured with is taken again where nothing of it changed, and figures
+ * that say the same are the same objects
  */
 export function measurePerformance(
   plan: PlanBundle,
   schedule: Schedule,
   baseline: BaselineContent,
   period: PeriodKind,
-  former: (position: number) => Figures | null = () => null,
+  before?: MeasuredBefore,
 ): Performance {
   const asOf = plan.project.dataDate!;
   const rows = plannedRows(plan, baseline, schedule.tree.parked);
-  const byId = plannedById(rows);
-  const { sums, project: planned } = sumsByActivity(plan, schedule, byId, asOf);
-  const { indexOf } = schedule.tree;
-  const left = new Map<string, Figures>();
-  let project = planned;
-  for (const row of rows) {
-    if (indexOf.has(row.row.id)) continue;
-    const own = { ...NO_SUMS, bac: row.budget, pv: plannedValueAt(row, closeOf(parseDate(asOf)!)) };
-    left.set(row.row.id, figuresOf(own));
-    project = addSums(project, own);
-  }
-  const unbaselined: number[] = [];
-  plan.activities.forEach((activity, i) => {
-    if (schedule.rows[i] != null && activity.kind !== "summary" && !byId.has(activity.id)) unbaselined.push(i);
-  });
+  const was = before?.performance ?? undefined;
+  const { sums, project, measured } = sumsByActivity({ plan, schedule, rows, asOf }, was && measuredFor.get(was));
+  const left = leftOf(measured, was);
+  const total = [...left.values()].reduce(addSums, project);
+  const former = figuresBefore(plan, before);
   const calendar = schedule.calendars.get(plan.project.calendar);
-  return {
+  const performance = {
     asOf,
-    project: figuresOf(project),
+    project: figuresOf(total),
     activities: sums.map((own, i) => (own === null ? null : figuresLike(own, former(i)))),
     left,
-    unbaselined,
-    earnedSchedule: earnedSchedule(rows, calendar, period, parseDate(asOf)!, project.ev),
+    unbaselined: unbaselinedOf(measured),
+    earnedSchedule: earnedSchedule(rows, calendar, period, parseDate(asOf)!, total.ev),
   };
+  measuredFor.set(performance, measured);
+  return performance;
+}
+
+/** Gives the figures of an activity before, by its position now. */
+function figuresBefore(plan: PlanBundle, before: MeasuredBefore | undefined): (i: number) => Figures | null {
+  if (before === undefined || before.performance === null) return () => null;
+  const { activities } = before.performance;
+  const { from } = succession(before.plan.activities, plan.activities);
+  return (i) => activities[from[i]!] ?? null;
+}
+
+/** What has left the plan, by id. */
+function leftOf({ plan, schedule, rows, asOf }: Measured, was: Performance | undefined): ReadonlyMap<string, Figures> {
+  const before = was && measuredFor.get(was);
+  if (before?.rows === rows && before.asOf === asOf) {
+    const { gone, changed, from } = succession(before.plan.activities, plan.activities);
+    if (gone.length === 0 && changed.every((i) => from[i]! >= 0)) return was!.left;
+  }
+  const close = closeOf(parseDate(asOf)!);
+  const left = new Map<string, Figures>();
+  for (const planned of rows)
+    if (!schedule.tree.indexOf.has(planned.row.id))
+      left.set(planned.row.id, figuresOf({ ...NO_SUMS, bac: planned.budget, pv: plannedValueAt(planned, close) }));
+  return left;
+}
+
+/** Positions of scheduled work, milestones and levelOfEffort without a baseline row. */
+function unbaselinedOf({ plan, schedule, planned }: Measured): number[] {
+  const found: number[] = [];
+  for (let i = 0; i < planned.length; i++)
+    if (planned[i] === undefined && schedule.rows[i] != null && plan.activities[i]!.kind !== "summary") found.push(i);
+  return found;
 }
 
 /** Figures of sums; those from before where the sums are the same. */
@@ -98,90 +128,75 @@ export function bottomUpByActivity(
   asOf: string,
 ): (BottomUp | null)[] {
   const rows = baseline === null ? [] : plannedRows(plan, baseline, schedule.tree.parked);
-  const { sums, people } = sumsByActivity(plan, schedule, plannedById(rows), asOf);
-  return plan.activities.map(({ kind }, i) => {
-    const own = sums[i];
-    return kind === "summary" || own == null ? null : { people: people[i]!, rest: own.eacBottomUp - people[i]! };
+  const { leaves } = sumsByActivity({ plan, schedule, rows, asOf }, undefined).measured;
+  return plan.activities.map((_, i) => {
+    const leaf = leaves[i];
+    return leaf === undefined ? null : { people: leaf.people, rest: leaf.sums.eacBottomUp - leaf.people };
   });
 }
 
-/**
- * The sums of every unparked activity, summaries rolled up, and of the project without what left the plan; and what
- * people have left to do.
- */
+/** The sums of every unparked activity, summaries rolled up, and of the project without what left the plan. */
 function sumsByActivity(
-  plan: PlanBundle,
-  schedule: Schedule,
-  planned: ReadonlyMap<string, PlannedRow>,
-  asOf: string,
-): { sums: (Sums | null)[]; project: Sums; people: number[] } {
+  measuring: Measuring,
+  before: Measured | undefined,
+): { sums: (Sums | null)[]; project: Sums; measured: Measured } {
+  const { plan, schedule } = measuring;
   const { activities } = plan;
   const { indexOf, parentOf, parked } = schedule.tree;
   const ordered = earningOrder(activities, schedule.tree);
   if ("loop" in ordered) throw new Error("a loop of apportioned activities passed the checks");
-  const leaf = leafSums(plan, schedule, planned, asOf);
-  const sums: (Sums | null)[] = activities.map(() => null);
-  const shares: Share[] = [];
-  const people: number[] = [];
-  let project = NO_SUMS;
+  const planned = plannedAt(measuring, before);
+  const spent = spentOn(measuring, before);
+  const leafBefore = leavesBefore(measuring, planned, before);
+  const leafOf = leafSums(measuring, planned, spent);
+  const sums = new Array<Sums | null>(activities.length).fill(null);
+  const leaves = new Array<Leaf | undefined>(activities.length).fill(undefined);
+  const shareOf = (i: number): Share => {
+    const own = sums[i];
+    if (own == null) return NOTHING;
+    return leaves[i]?.earned ?? (own.bac === 0 ? NOTHING : { part: own.ev, whole: own.bac });
+  };
+  const above = new Map<number, Summed>();
+  const project = new Summed();
   for (let k = 0; k < ordered.order.length; k++) {
     const i = ordered.order[k]!;
     const activity = activities[i]!;
     if (parked.has(activity.id)) continue;
-    if (activity.kind === "summary") sums[i] ??= NO_SUMS;
+    if (activity.kind === "summary") sums[i] = above.get(i)?.sums ?? NO_SUMS;
     else {
-      const own = leaf(i, () => shares[indexOf.get(activity.credit!.to!)!] ?? NOTHING);
-      sums[i] = own.sums;
-      shares[i] = own.earned;
-      people[i] = own.people;
+      const leaf = leafBefore(i) ?? leafOf(i, () => shareOf(indexOf.get(activity.credit!.to!)!));
+      leaves[i] = leaf;
+      sums[i] = leaf.sums;
     }
-    const own = sums[i]!;
-    if (activity.kind === "summary") shares[i] = own.bac === 0 ? NOTHING : { part: own.ev, whole: own.bac };
     const parent = parentOf[i]!;
-    if (parent >= 0) sums[parent] = addSums(sums[parent] ?? NO_SUMS, own);
-    else project = addSums(project, own);
+    if (parent < 0) project.add(sums[i]!);
+    else {
+      const over = above.get(parent) ?? new Summed();
+      above.set(parent, over);
+      over.add(sums[i]!);
+    }
   }
-  return { sums, project, people };
+  return { sums, project: project.sums, measured: { ...measuring, planned, leaves, spent } };
 }
 
-/** Gives the sums of one activity that is no summary, and the share it has earned. */
-function leafSums(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<string, PlannedRow>, asOf: string) {
-  const close = closeOf(parseDate(asOf)!);
-  const spent = actualCosts(plan, asOf);
-  const ahead = new Map<string, number>();
-  for (const { activity, costMinor } of timeAhead(plan, asOf))
-    ahead.set(activity, (ahead.get(activity) ?? 0) + costMinor);
-  const rates = rateBook(plan.people ?? []);
-  const assignments = assignmentsByActivity(plan);
-  const costs = new Map<string, CostLine[]>();
-  for (const cost of plan.costs ?? []) costs.set(cost.activity, [...(costs.get(cost.activity) ?? []), cost]);
-  return (i: number, followedShare: () => Share): { sums: Sums; earned: Share; people: number } => {
-    const activity = plan.activities[i]!;
-    const row = planned.get(activity.id);
-    const bac = row?.budget ?? NO_MONEY;
-    const pv = row === undefined ? NO_MONEY : plannedValueAt(row, close);
-    const plannedShare = bac === 0 ? NOTHING : { part: pv, whole: bac };
-    const earned = earnedShare(activity, { dataDate: asOf, plannedShare, followedShare });
-    const ac = spent.get(activity.id) ?? NO_MONEY;
-    const startDay = schedule.rows[i]?.startDay;
-    const start = startDay === undefined ? asOf : formatDate(startDay);
-    const state = stateOf(activity);
-    const people = workToCome(activity, assignments.get(activity.id) ?? [], start > asOf ? start : asOf, rates);
-    const lines = linesToCome(
-      costs.get(activity.id) ?? [],
-      state === COMPLETE ? "complete" : state === NOT_STARTED ? "notStarted" : "inProgress",
-      earned,
-    );
-    return {
-      sums: {
-        bac,
-        pv,
-        ev: minorUnits(takeShare(bac, earned)),
-        ac,
-        eacBottomUp: minorUnits(ac + (ahead.get(activity.id) ?? 0) + people + lines),
-      },
-      earned,
-      people,
-    };
-  };
+/** Sums being added up, without an object for each of very many. */
+class Summed {
+  private bac = NO_MONEY;
+  private pv = NO_MONEY;
+  private ev = NO_MONEY;
+  private ac = NO_MONEY;
+  private eacBottomUp = NO_MONEY;
+
+  add(own: Sums): void {
+    this.bac = plus(this.bac, own.bac);
+    this.pv = plus(this.pv, own.pv);
+    this.ev = plus(this.ev, own.ev);
+    this.ac = plus(this.ac, own.ac);
+    this.eacBottomUp = plus(this.eacBottomUp, own.eacBottomUp);
+  }
+
+  get sums(): Sums {
+    const { bac, pv, ev, ac, eacBottomUp } = this;
+    return { bac, pv, ev, ac, eacBottomUp };
+  }
 }

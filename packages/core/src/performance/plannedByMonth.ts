@@ -1,5 +1,5 @@
 import { minorUnits, type MinorUnits } from "../budget/money.ts";
-import { remembered } from "../plan/remembered.ts";
+import { remembered } from "../plan/derived/remembered.ts";
 import { addDays, closeOf, finishDayOf, formatDate, localMinute, startDayOf } from "../time/instant.ts";
 import { monthsFrom } from "./earnedSchedule.ts";
 import { totalPlannedValueAt, type PlannedRow } from "./plannedValue.ts";

@@ -2,7 +2,7 @@ import { mulDivRound } from "../budget/exact.ts";
 import { minorUnits, NO_MONEY, plus, type MinorUnits } from "../budget/money.ts";
 import type { Baseline, BaselineRow, PlanBundle } from "../plan/schema.ts";
 import { compileCalendars, type CalendarSet } from "../plan/compileCalendars.ts";
-import { remembered } from "../plan/remembered.ts";
+import { remembered } from "../plan/derived/remembered.ts";
 import { parseInstant, type LocalMinute, type WorkMinutes } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 
@@ -31,8 +31,12 @@ export function plannedRows(
 ): readonly PlannedRow[] {
   const { set } = compileCalendars(baseline.calendars, plan.calendars);
   const rows = allPlannedRows(baseline.activities)(set)(plan.project.calendar);
-  return parked.size === 0 ? rows : rows.filter(({ row }) => !parked.has(row.id));
+  return parked.size === 0 ? rows : rowsAwake(rows)(parked);
 }
+
+const rowsAwake = remembered((rows: readonly PlannedRow[]) =>
+  remembered((parked: ReadonlySet<string>): readonly PlannedRow[] => rows.filter(({ row }) => !parked.has(row.id))),
+);
 
 /** Every row of a baseline; the last argument is the id of the calendar of rows that name none. */
 const allPlannedRows = remembered((rows: readonly BaselineRow[]) =>

@@ -2,7 +2,7 @@ import { closeOf, openOf, parseDate } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 import { compileCalendars } from "./compileCalendars.ts";
 import type { Timebox } from "./ownTables.ts";
-import { remembered } from "./remembered.ts";
+import { remembered } from "./derived/remembered.ts";
 import type { PlanTables } from "./rowSchemas.ts";
 import type { Activity, Assignment, ProjectHead } from "./schema.ts";
 

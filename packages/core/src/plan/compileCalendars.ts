@@ -1,5 +1,5 @@
 import { WEEKDAYS } from "../time/weekdays.ts";
-import { remembered } from "./remembered.ts";
+import { remembered } from "./derived/remembered.ts";
 import type { Calendar } from "./schema.ts";
 import type { Problem } from "./problem.ts";
 import { HORIZON_DAYS, parseDate, parseTime, workMinutes } from "../time/instant.ts";

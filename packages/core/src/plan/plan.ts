@@ -1,5 +1,5 @@
 import { activitiesInBoxes } from "./boxed.ts";
-import { remembered } from "./remembered.ts";
+import { remembered } from "./derived/remembered.ts";
 import type { PlanTables } from "./rowSchemas.ts";
 import type { Baseline, PlanBundle, ProjectHead } from "./schema.ts";
 import { OWN_TABLES, type BundleTable, type OwnTable, type PlanTable } from "./tables.ts";

@@ -1,4 +1,5 @@
-import { remembered } from "./remembered.ts";
+import { remembered } from "./derived/remembered.ts";
+import { succession } from "./derived/succession.ts";
 import type { Activity } from "./schema.ts";
 
 /** The position of each row of a table by its id. */
@@ -36,6 +37,22 @@ export const planTree = remembered((activities: readonly Activity[]): PlanTree =
   }
   return { indexOf, parentOf, parentsFirst, parked };
 });
+
+/**
+ * Has what is derived of activities hold of those that came of them, as far as no change bears on it: ids and their
+ * places, and the tree.
+ */
+export function handOnTree(before: readonly Activity[], after: readonly Activity[]): void {
+  if (before === after) return;
+  const { inPlace, changed } = succession(before, after);
+  if (!inPlace) return;
+  positionsOf.holdsOf(after, before);
+  const isSameTree = changed.every((i) => {
+    const [was, now] = [before[i]!, after[i]!];
+    return was.parent === now.parent && was.parked === now.parked;
+  });
+  if (isSameTree) planTree.holdsOf(after, before);
+}
 
 function orderParentsFirst(parentOf: Int32Array): Int32Array {
   const count = parentOf.length;

@@ -25,11 +25,11 @@ export function inWordsOf<T>(plan: Plan, changes: readonly Change[], work: () =>
   }
 }
 
-/** Applies changes and checks what comes out whole. Throws PlanProblems. */
+/** Applies changes to a plan that holds and checks what may have come to be wrong. Throws PlanProblems. */
 export function applyChecked(plan: Plan, changes: readonly Change[]): Applied {
   return inWordsOf(plan, changes, () => {
     const applied = applyChanges(plan, changes);
-    const problems = checkWholePlan(applied.plan);
+    const problems = checkWholePlan(applied.plan, plan);
     if (problems.length > 0) throw new PlanProblems(problems);
     return applied;
   });

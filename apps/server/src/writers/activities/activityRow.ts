@@ -2,6 +2,7 @@ import {
   type Activity,
   type Assignment,
   assignmentsByActivity,
+  type Computed,
   deadlineStandings,
   epochDay,
   formatDate,
@@ -10,6 +11,7 @@ import {
   positionsOf,
   remainingWork,
   remembered,
+  succession,
 } from "@chronometra/core";
 import type { ComputedPlan } from "../../plan/held/computedPlan.ts";
 import type { Cell } from "../../plan/held/writer.ts";
@@ -85,6 +87,16 @@ const branchNames = remembered((activities: PlanBundle["activities"]): ((activit
   return ({ parent }) => cut(pathOf(parent), 1000);
 });
 
+/** Has the names of branches hold of activities that came of others where none is named otherwise or lies elsewhere. */
+function handOnBranches(before: PlanBundle["activities"], after: PlanBundle["activities"]): void {
+  const { inPlace, changed } = succession(before, after);
+  const isSame = changed.every((i) => {
+    const [was, now] = [before[i], after[i]!];
+    return was?.name === now.name && was.parent === now.parent;
+  });
+  if (inPlace && isSame) branchNames.holdsOf(after, before);
+}
+
 interface Work {
   readonly planned: number;
   readonly remaining: number;
@@ -143,8 +155,12 @@ const valueCells = (name: string, value: string | number | boolean): readonly [s
     ? [name, null, value]
     : [name, typeof value === "boolean" ? (value ? "yes" : "no") : cut(value, 500), null];
 
-/** What all activities of a plan are read with. */
-export function reader({ bundle, computed, slips }: ComputedPlan, plan: Plan) {
+/**
+ * What all activities of a plan are read with.
+ * @param before what those of the plan were read with that it came of
+ */
+export function reader({ bundle, computed, slips }: ComputedPlan, plan: Plan, before?: Reader): Reader {
+  if (before !== undefined) handOnBranches(before.bundle.activities, bundle.activities);
   const { schedule, performance, baseline } = computed;
   return {
     bundle,
@@ -161,7 +177,22 @@ export function reader({ bundle, computed, slips }: ComputedPlan, plan: Plan) {
     people: peopleById(bundle.people ?? []),
   };
 }
-export type Reader = ReturnType<typeof reader>;
+
+/** What all activities of a plan are read with. */
+export interface Reader {
+  readonly bundle: PlanBundle;
+  readonly plan: Plan;
+  readonly schedule: Computed["schedule"];
+  readonly performance: Computed["performance"];
+  readonly branchOf: (activity: Activity) => string;
+  readonly assignments: ReadonlyMap<string, readonly Assignment[]>;
+  readonly time: ReadonlyMap<string, { readonly minutes: number; readonly last: string }>;
+  readonly links: { readonly into: ReadonlyMap<string, number>; readonly outOf: ReadonlyMap<string, number> };
+  readonly slips: ComputedPlan["slips"];
+  readonly approvedStarts: ReadonlyMap<string, string>;
+  readonly deadlines: ReturnType<typeof deadlineStandings>;
+  readonly people: People;
+}
 
 // What stands where there is none.
 const NO_DATES = { startDay: null, finishDay: null, totalFloat: null, critical: false, state: "unscheduled" } as const;
@@ -193,7 +224,7 @@ function cellsOf(read: Reader, activity: Activity, i: number, work: Work): Cell[
   const { project } = read.bundle;
   const row = schedule.rows[i] ?? NO_DATES;
   const approvedStart = read.approvedStarts.get(id);
-  const slip = read.slips.get(id) ?? NO_SLIP;
+  const slip = read.slips[i] ?? NO_SLIP;
   const deadline = read.deadlines.get(id) ?? NO_DEADLINE;
   const { dayMinutes } = schedule.calendars.get(activity.calendar ?? project.calendar);
   const posted = time.get(id) ?? NO_TIME;

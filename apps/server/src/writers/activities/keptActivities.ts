@@ -1,50 +1,39 @@
-import type { Activity, Plan } from "@chronometra/core";
+import { succession } from "@chronometra/core";
 import type { HeldPlan } from "../../plan/held/heldPlan.ts";
 import type { Cell, Edit, TableRows, Writer } from "../../plan/held/writer.ts";
 import { COLUMNS, NONE, reader, rowOf, type KeptActivity, type Reader } from "./activityRow.ts";
+import { touchedBetween } from "./touched.ts";
 
-type Rows = ReadonlyMap<string, KeptActivity>;
-
-/** What is kept of a plan's activities, and what it was read with. */
+/** What is kept of a plan's activities, by position, and what it was read with. */
 interface Kept {
   readonly read: Reader;
-  readonly rows: Rows;
+  readonly rows: readonly KeptActivity[];
 }
 
 const known = new WeakMap<HeldPlan, Kept>();
 
-/** What rows rest on besides their activity, its dates, figures and the branches above it. */
-const AROUND = [
-  "project",
-  "calendars",
-  "people",
-  "links",
-  "assignments",
-  "timeEntries",
-  "baselines",
-  "fields",
-  "ownValues",
-  "blocks",
-] as const satisfies readonly (keyof Plan)[];
-
-/**
- * Gives the row of an activity from before where all that it rests on is what it was; `null` where something may
- * differ.
- */
-function rowBefore(read: Reader, was: Kept | null): (activity: Activity, i: number) => KeptActivity | null {
-  if (was === null || AROUND.some((table) => was.read.plan[table] !== read.plan[table])) return () => null;
+/** Gives the row of an activity from before, by its position now, where all that it rests on is what it was. */
+function rowsBefore(read: Reader, was: Kept | null): (i: number) => KeptActivity | null {
+  if (was === null) return () => null;
   const { read: before, rows } = was;
-  const { indexOf, parked } = before.schedule.tree;
-  return (activity, i) => {
-    const { id } = activity;
-    const place = indexOf.get(id) ?? -1;
+  const touched = touchedBetween(before, read);
+  if (touched === "all") return () => null;
+  const { from } = succession(before.bundle.activities, read.bundle.activities);
+  const isSameTree = before.schedule.tree === read.schedule.tree;
+  const isSameBranch = before.branchOf === read.branchOf;
+  const parkedBefore = before.schedule.tree.parked;
+  return (i) => {
+    const place = from[i]!;
+    const activity = read.bundle.activities[i]!;
     const same =
       before.bundle.activities[place] === activity &&
       before.schedule.rows[place] === read.schedule.rows[i] &&
       before.performance?.activities[place] === read.performance?.activities[i] &&
-      parked.has(id) === read.schedule.tree.parked.has(id) &&
-      before.branchOf(activity) === read.branchOf(activity);
-    return same ? rows.get(id)! : null;
+      before.slips[place] === read.slips[i] &&
+      !touched.has(activity.id) &&
+      (isSameTree || parkedBefore.has(activity.id) === read.schedule.tree.parked.has(activity.id)) &&
+      (isSameBranch || before.branchOf(activity) === read.branchOf(activity));
+    return same ? rows[place]! : null;
   };
 }
 
@@ -55,16 +44,17 @@ function rowBefore(read: Reader, was: Kept | null): (activity: Activity, i: numb
 function keptOf(held: HeldPlan, was: Kept | null): Kept {
   let kept = known.get(held);
   if (kept === undefined) {
-    const read = reader(held.whole, held.plan);
-    const before = rowBefore(read, was);
-    const rows = read.bundle.activities.map((activity, i): [string, KeptActivity] => {
-      const former = before(activity, i);
-      if (former !== null) return [activity.id, former];
+    const read = reader(held.whole, held.plan, was?.read);
+    const before = rowsBefore(read, was);
+    const from = was === null ? null : succession(was.read.bundle.activities, read.bundle.activities).from;
+    const rows = read.bundle.activities.map((activity, i) => {
+      const former = before(i);
+      if (former !== null) return former;
       const row = rowOf(read, activity, i);
-      const old = was?.rows.get(activity.id);
-      return [activity.id, old !== undefined && sameRow(old, row) ? old : row];
+      const old = from === null ? undefined : was!.rows[from[i]!];
+      return old !== undefined && sameRow(old, row) ? old : row;
     });
-    known.set(held, (kept = { read, rows: new Map(rows) }));
+    known.set(held, (kept = { read, rows }));
   }
   return kept;
 }
@@ -83,17 +73,22 @@ const sameRow = (a: KeptActivity, b: KeptActivity): boolean => sameCells(a.cells
 /** Fewer rows alike are written whole. */
 const MANY = 50;
 
+/** A row that is kept now, and what was kept of its activity before. */
+interface Change {
+  readonly row: KeptActivity;
+  readonly was: KeptActivity | undefined;
+}
+
 /** Rows that differ from those before in the same columns, where they are many; and the rest. */
-function alikeIn(changed: readonly KeptActivity[], was: Rows): { edits: Edit[]; rest: KeptActivity[] } {
+function alikeIn(changed: readonly Change[]): { edits: Edit[]; rest: KeptActivity[] } {
   const groups = new Map<string, { places: number[]; of: KeptActivity[] }>();
   const rest: KeptActivity[] = [];
-  for (const row of changed) {
-    const before = was.get(row.id);
-    if (before === undefined) {
+  for (const { row, was } of changed) {
+    if (was === undefined) {
       rest.push(row);
       continue;
     }
-    const places = COLUMNS.flatMap((_, i) => (row.cells[i] === before.cells[i] ? [] : [i]));
+    const places = COLUMNS.flatMap((_, i) => (row.cells[i] === was.cells[i] ? [] : [i]));
     const group = groups.get(places.join()) ?? { places, of: [] };
     group.of.push(row);
     groups.set(places.join(), group);
@@ -109,16 +104,26 @@ function alikeIn(changed: readonly KeptActivity[], was: Rows): { edits: Edit[]; 
   return { edits, rest };
 }
 
+/** Rows that are other than before, and the ids of what is gone. */
+function changesOf(was: Kept | null, now: Kept): { changes: Change[]; gone: string[] } {
+  if (was === null) return { changes: now.rows.map((row) => ({ row, was: undefined })), gone: [] };
+  const { from, gone } = succession(was.read.bundle.activities, now.read.bundle.activities);
+  const changes: Change[] = [];
+  now.rows.forEach((row, i) => {
+    const before = was.rows[from[i]!];
+    if (before !== row) changes.push({ row, was: before });
+  });
+  return { changes, gone: gone.map((at) => was.rows[at]!.id) };
+}
+
 /** What differs between the rows of two plans: people and values of an activity are written anew together. */
-function differences(was: Rows, now: Rows): TableRows[] {
-  const gone = [...was.keys()].filter((id) => !now.has(id));
-  const others = [...now.values()].filter((row) => was.get(row.id) !== row);
-  const changed = others.filter(({ id, cells }) => !sameCells(was.get(id)?.cells ?? NONE, cells));
-  const { edits, rest } = alikeIn(changed, was);
-  const aside = others.filter((row) => !sameAside(was.get(row.id), row));
+function differences(before: Kept | null, now: Kept): TableRows[] {
+  const { changes, gone } = changesOf(before, now);
+  const { edits, rest } = alikeIn(changes.filter(({ row, was }) => !sameCells(was?.cells ?? NONE, row.cells)));
+  const aside = changes.filter(({ row, was }) => !sameAside(was, row));
   const sidesGone = {
     by: ["activity_id"],
-    keys: [...gone, ...aside.flatMap(({ id }) => (was.has(id) ? [id] : []))].map((id) => [id]),
+    keys: [...gone, ...aside.flatMap(({ was }) => (was === undefined ? [] : [was.id]))].map((id) => [id]),
   };
   return [
     {
@@ -134,25 +139,23 @@ function differences(was: Rows, now: Rows): TableRows[] {
       key: ["activity_id", "person_id"],
       columns: ["name", "role"],
       gone: sidesGone,
-      rows: aside.flatMap(({ id, people }) => people.map((person) => [id, ...person])),
+      rows: aside.flatMap(({ row: { id, people } }) => people.map((person) => [id, ...person])),
     },
     {
       table: "activity_value",
       key: ["activity_id", "field"],
       columns: ["text", "number"],
       gone: sidesGone,
-      rows: aside.flatMap(({ id, values }) => values.map((value) => [id, ...value])),
+      rows: aside.flatMap(({ row: { id, values } }) => values.map((value) => [id, ...value])),
     },
   ];
 }
-
-const NO_ROWS: Rows = new Map();
 
 /** A row for each activity, with its people and values. */
 export const keptActivities: Writer = {
   tables: ["activity_row", "activity_person", "activity_value"],
   rows: ({ before, after }) => {
     const was = before === null ? null : keptOf(before, null);
-    return differences(was?.rows ?? NO_ROWS, keptOf(after, was).rows);
+    return differences(was, keptOf(after, was));
   },
 };

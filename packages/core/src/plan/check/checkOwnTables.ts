@@ -128,8 +128,11 @@ function checkAlternates(plan: Plan, say: Say): void {
   }
 }
 
-/** Every problem of a whole plan: see `checkPlan`. */
-export function checkWholePlan(plan: Plan): Problem[] {
-  const problems = checkPlan(toBundle(plan));
+/**
+ * Every problem of a whole plan: see `checkPlan`.
+ * @param before a plan that it came of and that holds
+ */
+export function checkWholePlan(plan: Plan, before?: Plan): Problem[] {
+  const problems = checkPlan(toBundle(plan), before && toBundle(before));
   return problems.length > 0 ? problems : checkOwnTables(plan);
 }

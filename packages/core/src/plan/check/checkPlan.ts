@@ -1,49 +1,47 @@
 import { compileCalendars } from "../compileCalendars.ts";
 import { apportionLoops } from "./apportion.ts";
-import { remembered } from "../remembered.ts";
+import { remembered } from "../derived/remembered.ts";
 import { linkLabel, pairLabel, type Problem, type TableName } from "../problem.ts";
 import type { Activity, Baseline, PlanBundle } from "../schema.ts";
 import { planTree, positionsOf } from "../planTree.ts";
+import { lookAt, type Look } from "./look.ts";
 import { Findings, checkKind, checkActuals, checkCredit } from "./checkActivity.ts";
 
 /**
  * Checks what a shape cannot tell: references, uniqueness, the tree, and all that calculations.md sections 1, 2 and 4
  * refuse, loops among links apart, which the network finds.
+ * @param before a plan that it came of and that holds: what cannot have come to be wrong is not looked at
  * @returns every problem, none where the plan can be computed with
  */
-export function checkPlan(plan: PlanBundle): Problem[] {
+export function checkPlan(plan: PlanBundle, before?: PlanBundle): Problem[] {
   const found = new Findings();
-  checkUnique(plan, found);
+  const look = lookAt(plan, before);
+  checkUnique(look, found);
   found.list.push(...compileCalendars(plan.calendars).problems);
-  checkReferences(plan, found);
+  checkReferences(look, found);
   if (found.list.length > 0) return found.list;
-  checkTree(plan, found);
-  checkRates(plan, found);
-  for (const activity of plan.activities) {
+  checkTree(look, found);
+  checkRates(look, found);
+  for (const activity of look.dates) {
     checkKind(activity, found);
     checkActuals(activity, plan.project.dataDate, found);
     checkCredit(activity, found);
   }
-  checkSummariesCarryNothing(plan, found);
+  checkSummariesCarryNothing(look, found);
   if (found.list.length > 0) return found.list;
   checkParked(plan, found);
-  checkLinks(plan, found);
+  checkLinks(look, found);
   for (const baseline of plan.baselines ?? []) found.list.push(...baselineProblems(plan.calendars)(baseline));
   found.list.push(...apportionLoops(plan));
   return found.list;
 }
 
-function checkUnique(plan: PlanBundle, found: Findings): void {
-  const tables = {
-    calendars: plan.calendars,
-    people: plan.people ?? [],
-    activities: plan.activities,
-    costs: plan.costs ?? [],
-  };
-  for (const [table, rows] of Object.entries(tables)) {
-    for (const id of repeated(rows.map((row) => row.id))) {
-      found.add(table as TableName, id, "id", "stands more than once in this table; ids are unique");
-    }
+function checkUnique({ rows, plan }: Look, found: Findings): void {
+  for (const table of ["calendars", "people", "activities", "costs"] as const) {
+    // Rows that came of rows with other ids are told apart as they are.
+    if (rows(table).length === 0 || positionsOf(plan[table]!).size === plan[table]!.length) continue;
+    for (const id of repeated((plan[table] ?? []).map((row) => row.id)))
+      found.add(table, id, "id", "stands more than once in this table; ids are unique");
   }
   for (const number of repeated((plan.baselines ?? []).map((baseline) => String(baseline.number)))) {
     found.add("baselines", number, "number", "stands more than once; baselines are numbered uniquely");
@@ -57,7 +55,7 @@ function repeated(ids: readonly string[]): string[] {
   return [...twice];
 }
 
-function checkReferences(plan: PlanBundle, found: Findings): void {
+function checkReferences({ plan, rows }: Look, found: Findings): void {
   const calendars = new Set(plan.calendars.map((calendar) => calendar.id));
   const people = new Set((plan.people ?? []).map((person) => person.id));
   const activities = positionsOf(plan.activities);
@@ -72,35 +70,34 @@ function checkReferences(plan: PlanBundle, found: Findings): void {
     if (id !== undefined && !known.has(id)) found.add(table, row(), field, `there is no ${kind} "${id}"`);
   };
   expect(calendars, "calendar", plan.project.calendar, "project", () => plan.project.code, "calendar");
-  for (const person of plan.people ?? [])
+  for (const person of rows("people"))
     expect(calendars, "calendar", person.calendar, "people", () => person.id, "calendar");
-  for (const activity of plan.activities) {
+  for (const activity of rows("activities")) {
     const row = (): string => activity.id;
     expect(activities, "activity", activity.parent, "activities", row, "parent");
     expect(calendars, "calendar", activity.calendar, "activities", row, "calendar");
     expect(people, "person", activity.owner, "activities", row, "owner");
     expect(activities, "activity", activity.credit?.to, "activities", row, "credit.to");
   }
-  for (const link of plan.links ?? []) {
+  for (const link of rows("links")) {
     expect(activities, "activity", link.from, "links", () => linkLabel(link), "from");
     expect(activities, "activity", link.to, "links", () => linkLabel(link), "to");
   }
-  const byActivityAndPerson = { assignments: plan.assignments ?? [], timeEntries: plan.timeEntries ?? [] };
-  for (const [table, rows] of Object.entries(byActivityAndPerson)) {
-    for (const row of rows) {
+  for (const table of ["assignments", "timeEntries"] as const) {
+    for (const row of rows(table)) {
       const label = (): string => pairLabel(row.activity, row.person);
-      expect(activities, "activity", row.activity, table as TableName, label, "activity");
-      expect(people, "person", row.person, table as TableName, label, "person");
+      expect(activities, "activity", row.activity, table, label, "activity");
+      expect(people, "person", row.person, table, label, "person");
     }
   }
-  for (const cost of plan.costs ?? [])
-    expect(activities, "activity", cost.activity, "costs", () => cost.id, "activity");
-  for (const cost of plan.actualCosts ?? []) {
+  for (const cost of rows("costs")) expect(activities, "activity", cost.activity, "costs", () => cost.id, "activity");
+  for (const cost of rows("actualCosts")) {
     expect(activities, "activity", cost.activity, "actualCosts", () => pairLabel(cost.activity, cost.date), "activity");
   }
 }
 
-function checkTree(plan: PlanBundle, found: Findings): void {
+function checkTree({ plan, isTreeOther }: Look, found: Findings): void {
+  if (!isTreeOther) return;
   const positions = positionsOf(plan.activities);
   const byId = (id: string): Activity | undefined => plan.activities[positions.get(id) ?? -1];
   const settled = new Set<string>();
@@ -132,8 +129,8 @@ function checkTree(plan: PlanBundle, found: Findings): void {
   }
 }
 
-function checkRates(plan: PlanBundle, found: Findings): void {
-  for (const person of plan.people ?? []) {
+function checkRates({ rows }: Look, found: Findings): void {
+  for (const person of rows("people")) {
     (person.rates ?? []).forEach((rate, i, rates) => {
       const former = rates[i - 1];
       if (former !== undefined && rate.from <= former.from) {
@@ -148,12 +145,10 @@ function checkRates(plan: PlanBundle, found: Findings): void {
   }
 }
 
-function checkSummariesCarryNothing(plan: PlanBundle, found: Findings): void {
-  const summaries = new Set(
-    plan.activities.filter((activity) => activity.kind === "summary").map((activity) => activity.id),
-  );
+function checkSummariesCarryNothing({ plan, carried }: Look, found: Findings): void {
+  const isSummary = summariesOf(plan);
   const refuse = (table: TableName, row: string, activity: string): void => {
-    if (summaries.has(activity))
+    if (isSummary(activity))
       found.add(
         table,
         row,
@@ -161,10 +156,16 @@ function checkSummariesCarryNothing(plan: PlanBundle, found: Findings): void {
         `"${activity}" is a summary, which carries none of its own; name an activity below it`,
       );
   };
-  for (const row of plan.assignments ?? []) refuse("assignments", pairLabel(row.activity, row.person), row.activity);
-  for (const row of plan.costs ?? []) refuse("costs", row.id, row.activity);
-  for (const row of plan.timeEntries ?? []) refuse("timeEntries", pairLabel(row.activity, row.person), row.activity);
-  for (const row of plan.actualCosts ?? []) refuse("actualCosts", pairLabel(row.activity, row.date), row.activity);
+  for (const row of carried("assignments")) refuse("assignments", pairLabel(row.activity, row.person), row.activity);
+  for (const row of carried("costs")) refuse("costs", row.id, row.activity);
+  for (const row of carried("timeEntries")) refuse("timeEntries", pairLabel(row.activity, row.person), row.activity);
+  for (const row of carried("actualCosts")) refuse("actualCosts", pairLabel(row.activity, row.date), row.activity);
+}
+
+/** Tells of an activity's id whether it is a summary. */
+function summariesOf({ activities }: PlanBundle): (id: string) => boolean {
+  const positions = positionsOf(activities);
+  return (id) => activities[positions.get(id)!]!.kind === "summary";
 }
 
 function checkParked(plan: PlanBundle, found: Findings): void {
@@ -193,13 +194,11 @@ function checkParked(plan: PlanBundle, found: Findings): void {
   }
 }
 
-function checkLinks(plan: PlanBundle, found: Findings): void {
-  const summaries = new Set(
-    plan.activities.filter((activity) => activity.kind === "summary").map((activity) => activity.id),
-  );
-  for (const link of plan.links ?? []) {
+function checkLinks({ plan, carried }: Look, found: Findings): void {
+  const isSummary = summariesOf(plan);
+  for (const link of carried("links")) {
     for (const end of ["from", "to"] as const) {
-      if (summaries.has(link[end]))
+      if (isSummary(link[end]))
         found.add("links", linkLabel(link), end, `"${link[end]}" is a summary; link the activities below it`);
     }
   }

@@ -12,8 +12,13 @@ export const bei: Check = {
   mend: "progress",
   measure: ({ scheduled, dataDay, baseline, due }) => {
     if (dataDay === null || baseline === null) return uncounted(null);
-    const meant = scheduled.filter(({ activity }) => activity.dropped !== true);
-    const done = meant.filter(({ isOpen }) => !isOpen).length;
-    return uncounted(ratio(done, due.length + meant.filter(({ approved }) => approved === null).length));
+    let done = 0;
+    let inNone = 0;
+    for (const { activity, isOpen, approved } of scheduled) {
+      if (activity.dropped === true) continue;
+      if (!isOpen) done++;
+      if (approved === null) inNone++;
+    }
+    return uncounted(ratio(done, due.length + inNone));
   },
 };

@@ -1,6 +1,7 @@
 import { copyOf } from "../../time/columns.ts";
-import { forwardPass, NodeOutsideHorizon } from "../../network/forwardPass.ts";
-import { FIXED, type Network } from "../../network/network.ts";
+import { forwardAgain } from "../../network/forwardAgain.ts";
+import { copiedDates, NodeOutsideHorizon } from "../../network/forwardPass.ts";
+import { FIXED, type Network } from "../../network/laid/network.ts";
 import type { PlanBundle } from "../../plan/schema.ts";
 import { type LocalMinute, workMinutes } from "../../time/instant.ts";
 import { offences, uncounted, type Check } from "../ground/check.ts";
@@ -51,7 +52,10 @@ export function runPathTest(ground: Ground): PathTest | null {
   if (tested === null) return null;
   const addedMinutes = ADDED_DAYS * tested.calendar.dayMinutes;
   try {
-    const { latestFinish } = forwardPass(stretched(schedule, schedule.network.nodeOf[tested.at]!, addedMinutes));
+    const node = schedule.network.nodeOf[tested.at]!;
+    const then = copiedDates(schedule.early);
+    forwardAgain(stretched(schedule, node, addedMinutes), then, [node]);
+    const { latestFinish } = then;
     return {
       tested,
       addedMinutes,

@@ -1,5 +1,6 @@
 import { faulty, share, type Check } from "../ground/check.ts";
-import type { Placed } from "../ground/ground.ts";
+import { NONE } from "../../network/laid/network.ts";
+import { openThat, type Placed } from "../ground/ground.ts";
 import { WISHES } from "../../plan/words/wishWords.ts";
 import { dateWords } from "../../words/dateWords.ts";
 
@@ -17,5 +18,9 @@ export const hardWishes: Check = {
   rule: "atMost",
   limit: 0.05,
   mend: "wish",
-  measure: ({ open }) => share(faulty(open, hardWish), open.length),
+  measure: (ground) => {
+    const { startNotAfter, finishNotAfter } = ground.schedule.network;
+    const { found, outOf } = openThat(ground, (node) => startNotAfter[node] !== NONE || finishNotAfter[node] !== NONE);
+    return share(faulty(found, hardWish), outOf);
+  },
 };

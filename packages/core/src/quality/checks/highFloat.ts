@@ -1,5 +1,5 @@
 import { offences, share, type Check } from "../ground/check.ts";
-import { inDays } from "../ground/ground.ts";
+import { inDays, openThat } from "../ground/ground.ts";
 
 /** Days beyond which float or a length is called too much (DCMA 14-point assessment: two working months). */
 export const MANY_DAYS = 44;
@@ -13,12 +13,13 @@ export const highFloat: Check = {
   rule: "atMost",
   limit: 0.05,
   mend: "links",
-  measure: ({ open }) =>
-    share(
-      offences(
-        open.filter(({ row, calendar }) => row.totalFloat! > MANY_DAYS * calendar.dayMinutes),
-        (placed) => `${inDays(placed.row.totalFloat!, placed)} float`,
-      ),
-      open.length,
-    ),
+  measure: (ground) => {
+    const { late, network } = ground.schedule;
+    const most = network.calendars.map(({ dayMinutes }) => MANY_DAYS * dayMinutes);
+    const { found, outOf } = openThat(ground, (node) => late.totalFloat[node]! > most[network.calendarOf[node]!]!);
+    return share(
+      offences(found, (placed) => `${inDays(placed.row.totalFloat!, placed)} float`),
+      outOf,
+    );
+  },
 };

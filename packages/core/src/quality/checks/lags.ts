@@ -1,4 +1,5 @@
 import { share, type Check } from "../ground/check.ts";
+import { linksThat } from "../ground/ground.ts";
 import { linkOffence } from "../ground/linkWords.ts";
 
 /** Check 3 (DCMA 14-point assessment, "Lags"). */
@@ -10,5 +11,9 @@ export const lags: Check = {
   rule: "atMost",
   limit: 0.05,
   mend: "links",
-  measure: ({ links }) => share(links.filter(({ link }) => (link.lagMinutes ?? 0) > 0).map(linkOffence), links.length),
+  measure: (ground) => {
+    const { lag } = ground.schedule.network.inLinks;
+    const { found, outOf } = linksThat(ground, (link) => lag[link]! > 0);
+    return share(found.map(linkOffence), outOf);
+  },
 };

@@ -1,4 +1,6 @@
 import { counted, type Check } from "../ground/check.ts";
+import { FS } from "../../network/laid/network.ts";
+import { linksThat } from "../ground/ground.ts";
 import { linkOffence } from "../ground/linkWords.ts";
 
 /** Check 4 (DCMA 14-point assessment, "Relationship types"). */
@@ -10,8 +12,9 @@ export const linkTypes: Check = {
   rule: "atLeast",
   limit: 0.9,
   mend: "links",
-  measure: ({ links }) => {
-    const others = links.filter(({ link }) => (link.type ?? "FS") !== "FS");
-    return counted(links.length - others.length, links.length, others.map(linkOffence));
+  measure: (ground) => {
+    const { type } = ground.schedule.network.inLinks;
+    const { found, outOf } = linksThat(ground, (link) => type[link] !== FS);
+    return counted(outOf - found.length, outOf, found.map(linkOffence));
   },
 };

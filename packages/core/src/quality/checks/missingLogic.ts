@@ -1,38 +1,43 @@
 import { offence, share, type Check } from "../ground/check.ts";
-import type { Ground, Placed } from "../ground/ground.ts";
+import { openThat, type Ground, type Placed } from "../ground/ground.ts";
 
-/** Marks by position what has a link into it, and what one out of it. */
-function linked({ plan, allLinks }: Ground): { into: Uint8Array; outOf: Uint8Array } {
-  const into = new Uint8Array(plan.activities.length);
-  const outOf = new Uint8Array(plan.activities.length);
-  for (const { from, to } of allLinks) outOf[from.at] = into[to.at] = 1;
-  return { into, outOf };
-}
-
-/** The one of all that comes first by `at`; ties go to one that is not bound, then by id. */
-function outermost(all: readonly Placed[], at: (placed: Placed) => number, bound: Uint8Array): Placed | undefined {
-  let best: Placed | undefined;
-  for (const placed of all) {
+/**
+ * The activity that comes first by an instant of its node; ties go to one that has no link on that side, then by id.
+ * @param starts where the links of a node on that side begin
+ */
+function outermost(
+  { plan, schedule: { network } }: Ground,
+  at: (node: number) => number,
+  starts: Int32Array,
+): number | undefined {
+  const isBound = (node: number): number => (starts[node + 1]! > starts[node]! ? 1 : 0);
+  const idOf = (node: number): string => plan.activities[network.activityOf[node]!]!.id;
+  let best: number | undefined;
+  for (let node = 0; node < network.count; node++) {
     const ahead =
       best === undefined
         ? -1
-        : at(placed) - at(best) ||
-          bound[placed.at]! - bound[best.at]! ||
-          (placed.activity.id < best.activity.id ? -1 : 1);
-    if (ahead < 0) best = placed;
+        : at(node) - at(best) || isBound(node) - isBound(best) || (idOf(node) < idOf(best) ? -1 : 1);
+    if (ahead < 0) best = node;
   }
   return best;
 }
 
-/** The project's first start and its last finish: one activity each. */
-export function endsOf(
-  ground: Ground,
-  { into, outOf } = linked(ground),
-): { first: Placed | undefined; last: Placed | undefined } {
+/** The project's first start and its last finish: one node each. */
+function endNodes(ground: Ground): { first: number | undefined; last: number | undefined } {
+  const { early, network } = ground.schedule;
   return {
-    first: outermost(ground.scheduled, ({ row }) => row.start, into),
-    last: outermost(ground.scheduled, ({ row }) => -row.finish, outOf),
+    first: outermost(ground, (node) => early.startAt[node]!, network.inStart),
+    last: outermost(ground, (node) => -early.finishAt[node]!, network.outStart),
   };
+}
+
+/** The project's first start and its last finish: one activity each. */
+export function endsOf(ground: Ground): { first: Placed | undefined; last: Placed | undefined } {
+  const { first, last } = endNodes(ground);
+  const placed = (node: number | undefined): Placed | undefined =>
+    node === undefined ? undefined : ground.placedAt[ground.schedule.network.activityOf[node]!]!;
+  return { first: placed(first), last: placed(last) };
 }
 
 /** An activity that is not linked on one side or on both. */
@@ -46,15 +51,15 @@ export interface LooseEnd {
 
 /** What has nothing before it or nothing after it, the project's first start and last finish apart. */
 export function looseEnds(ground: Ground): LooseEnd[] {
-  const { into, outOf } = linked(ground);
-  const { first, last } = endsOf(ground, { into, outOf });
-  const ends: LooseEnd[] = [];
-  for (const placed of ground.open) {
-    const before = into[placed.at] === 0 && placed !== first;
-    const after = outOf[placed.at] === 0 && placed !== last;
-    if (before || after) ends.push({ placed, before, after });
-  }
-  return ends;
+  const { nodeOf, inStart, outStart } = ground.schedule.network;
+  const { first, last } = endNodes(ground);
+  const isBefore = (node: number): boolean => inStart[node + 1] === inStart[node] && node !== first;
+  const isAfter = (node: number): boolean => outStart[node + 1] === outStart[node] && node !== last;
+  const { found } = openThat(ground, (node) => isBefore(node) || isAfter(node));
+  return found.map((placed) => {
+    const node = nodeOf[placed.at]!;
+    return { placed, before: isBefore(node), after: isAfter(node) };
+  });
 }
 
 const inWords = ({ before, after }: LooseEnd): string =>

@@ -1,5 +1,5 @@
 import { offences, share, type Check } from "../ground/check.ts";
-import { inDays } from "../ground/ground.ts";
+import { inDays, openThat } from "../ground/ground.ts";
 
 /** Check 7 (DCMA 14-point assessment, "Negative float"). */
 export const negativeFloat: Check = {
@@ -10,12 +10,12 @@ export const negativeFloat: Check = {
   rule: "atMost",
   limit: 0,
   mend: "links",
-  measure: ({ open }) =>
-    share(
-      offences(
-        open.filter(({ row }) => row.totalFloat! < 0),
-        (placed) => `${inDays(-placed.row.totalFloat!, placed)} short`,
-      ),
-      open.length,
-    ),
+  measure: (ground) => {
+    const { totalFloat } = ground.schedule.late;
+    const { found, outOf } = openThat(ground, (node) => totalFloat[node]! < 0);
+    return share(
+      offences(found, (placed) => `${inDays(-placed.row.totalFloat!, placed)} short`),
+      outOf,
+    );
+  },
 };

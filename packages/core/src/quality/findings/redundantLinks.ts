@@ -1,4 +1,4 @@
-import { COMPLETE, FS, NOT_STARTED, type Network } from "../../network/network.ts";
+import { COMPLETE, FS, NOT_STARTED, type Network } from "../../network/laid/network.ts";
 import type { Finding } from "../ground/finding.ts";
 import type { Ground, PlacedLink } from "../ground/ground.ts";
 import { linkOffence } from "../ground/linkWords.ts";

@@ -1,7 +1,10 @@
 import { dayWords } from "../../words/numberWords.ts";
-import { assignmentsByActivity } from "../../network/buildNetwork.ts";
-import { WORK } from "../../network/network.ts";
-import type { Schedule, ScheduledActivity } from "../../network/schedule.ts";
+import { assignmentsByActivity } from "../../network/laid/nodeColumns.ts";
+import { COMPLETE, WORK, type Network } from "../../network/laid/network.ts";
+import type { Schedule } from "../../network/schedule.ts";
+import type { ScheduledActivity } from "../../network/scheduledActivity.ts";
+import { remembered } from "../../plan/derived/remembered.ts";
+import { succession } from "../../plan/derived/succession.ts";
 import type { BaselineContent } from "../../performance/plannedValue.ts";
 import type { Activity, Assignment, BaselineRow, Link, PlanBundle } from "../../plan/schema.ts";
 import { closeOf, formatInstant, parseDate, type EpochDay, type LocalMinute } from "../../time/instant.ts";
@@ -35,6 +38,8 @@ export interface Ground {
   /** The data date and its close. */
   readonly dataDay: EpochDay | null;
   readonly close: LocalMinute | null;
+  /** By position in the plan's activities; `null` where one has no place in the passes. */
+  readonly placedAt: readonly (Placed | null)[];
   /** Scheduled work and milestones, in the plan's order. */
   readonly scheduled: readonly Placed[];
   /** A: those of them that are not complete. */
@@ -52,42 +57,17 @@ export interface Ground {
  * Gathers it.
  * @param schedule what `schedulePlan` gave for the plan
  * @param baseline the baseline compared against, if any
+ * @param before what was gathered of a plan that it came of: what says the same is taken from there
  */
-export function groundOf(plan: PlanBundle, schedule: Schedule, baseline: BaselineContent | null): Ground {
+export function groundOf(
+  plan: PlanBundle,
+  schedule: Schedule,
+  baseline: BaselineContent | null,
+  before?: Ground,
+): Ground {
   const { network } = schedule;
-  const approved = new Array<BaselineRow | null>(plan.activities.length).fill(null);
-  for (const row of baseline?.activities ?? []) {
-    const at = schedule.tree.indexOf.get(row.id);
-    if (at !== undefined) approved[at] = row;
-  }
-  const byNode = new Array<Placed>(network.count);
-  const scheduled: Placed[] = [];
-  plan.activities.forEach((activity, at) => {
-    const node = network.nodeOf[at]!;
-    if (node < 0) return;
-    const row = schedule.rows[at]!;
-    const calendar = network.calendars[network.calendarOf[node]!]!;
-    scheduled.push(
-      (byNode[node] = {
-        at,
-        activity,
-        row,
-        calendar,
-        approved: approved[at]!,
-        isWork: network.kind[node] === WORK,
-        isOpen: row.state !== "complete",
-      }),
-    );
-  });
-  const allLinks: PlacedLink[] = [];
-  for (let node = 0; node < network.count; node++) {
-    for (let l = network.inStart[node]!; l < network.inStart[node + 1]!; l++)
-      allLinks.push({
-        link: network.linkRows[network.inRow[l]!]!,
-        from: byNode[network.inLinks.other[l]!]!,
-        to: byNode[node]!,
-      });
-  }
+  const placedAt = placeAll(plan, schedule, baseline, before);
+  const scheduled = placedAt.filter((placed) => placed !== null);
   const dataDay = plan.project.dataDate === undefined ? null : parseDate(plan.project.dataDate)!;
   // Instants as text come in their own order.
   const close = dataDay === null ? "" : formatInstant(closeOf(dataDay));
@@ -95,19 +75,122 @@ export function groundOf(plan: PlanBundle, schedule: Schedule, baseline: Baselin
     approved !== null &&
     activity.dropped !== true &&
     (row.shownAsStart ? approved.finish < close : approved.finish <= close);
+  let allLinks: readonly PlacedLink[] | undefined;
+  let links: readonly PlacedLink[] | undefined;
   return {
     plan,
     schedule,
     baseline,
     dataDay,
     close: dataDay === null ? null : closeOf(dataDay),
+    placedAt,
     scheduled,
     open: scheduled.filter(({ isOpen }) => isOpen),
-    allLinks,
-    links: allLinks.filter(({ to }) => to.isOpen),
+    get allLinks() {
+      return (allLinks ??= placeLinks(network, placedAt));
+    },
+    get links() {
+      return (links ??= this.allLinks.filter(({ to }) => to.isOpen));
+    },
     assignments: assignmentsByActivity(plan),
     due: scheduled.filter(isDue),
   };
+}
+
+function placeAll(
+  plan: PlanBundle,
+  { network, rows }: Schedule,
+  baseline: BaselineContent | null,
+  before: Ground | undefined,
+): (Placed | null)[] {
+  const approved = approvedById(baseline?.activities ?? NO_ROWS);
+  const isSameBaseline = before !== undefined && before.baseline?.activities === baseline?.activities;
+  const from = before === undefined ? null : succession(before.plan.activities, plan.activities).from;
+  return plan.activities.map((activity, at) => {
+    const node = network.nodeOf[at]!;
+    if (node < 0) return null;
+    const row = rows[at]!;
+    const calendar = network.calendars[network.calendarOf[node]!]!;
+    const was = from === null ? null : (before!.placedAt[from[at]!] ?? null);
+    if (
+      isSameBaseline &&
+      was !== null &&
+      was.at === at &&
+      was.row === row &&
+      was.activity === activity &&
+      was.calendar === calendar
+    )
+      return was;
+    return {
+      at,
+      activity,
+      row,
+      calendar,
+      approved: isSameBaseline && was !== null ? was.approved : (approved.get(activity.id) ?? null),
+      isWork: network.kind[node] === WORK,
+      isOpen: row.state !== "complete",
+    };
+  });
+}
+
+const NO_ROWS: readonly BaselineRow[] = [];
+const approvedById = remembered(
+  (rows: readonly BaselineRow[]): ReadonlyMap<string, BaselineRow> => new Map(rows.map((row) => [row.id, row])),
+);
+
+function placeLinks(network: Network, placedAt: readonly (Placed | null)[]): PlacedLink[] {
+  const links: PlacedLink[] = [];
+  for (let node = 0; node < network.count; node++)
+    for (let l = network.inStart[node]!; l < network.inStart[node + 1]!; l++)
+      links.push(placedLink(network, placedAt, l, node));
+  return links;
+}
+
+const placedLink = (
+  { activityOf, inLinks, inRow, linkRows }: Network,
+  placedAt: readonly (Placed | null)[],
+  link: number,
+  to: number,
+): PlacedLink => ({
+  link: linkRows[inRow[link]!]!,
+  from: placedAt[activityOf[inLinks.other[link]!]!]!,
+  to: placedAt[activityOf[to]!]!,
+});
+
+/** Some of those looked at, and how many these are. */
+interface Counted<T> {
+  readonly found: readonly T[];
+  readonly outOf: number;
+}
+
+/**
+ * Open activities of which something is true of their node, in the plan's order. Columns are read, not objects: all of
+ * a plan is counted whenever one changes.
+ */
+export function openThat({ plan, schedule: { network }, placedAt }: Ground, is: (node: number) => boolean) {
+  const found: Placed[] = [];
+  let outOf = 0;
+  for (let at = 0; at < plan.activities.length; at++) {
+    const node = network.nodeOf[at]!;
+    if (node < 0 || network.state[node] === COMPLETE) continue;
+    outOf++;
+    if (is(node)) found.push(placedAt[at]!);
+  }
+  return { found, outOf } satisfies Counted<Placed>;
+}
+
+/** Links to what is open of which something is true, by their position among the network's links in. */
+export function linksThat({ schedule: { network }, placedAt }: Ground, is: (link: number) => boolean) {
+  const found: PlacedLink[] = [];
+  let outOf = 0;
+  for (let node = 0; node < network.count; node++) {
+    if (network.state[node] === COMPLETE) continue;
+    for (let l = network.inStart[node]!; l < network.inStart[node + 1]!; l++) {
+      outOf++;
+      if (is(l)) found.push(placedLink(network, placedAt, l, node));
+    }
+  }
+  return { found, outOf } satisfies Counted<PlacedLink>;
 }
 
 /** The length that an activity was planned with, in minutes of its calendar: from start to finish where its people decide it. */

@@ -1,8 +1,8 @@
-import type { Link } from "../plan/schema.ts";
-import type { CalendarSet } from "../plan/compileCalendars.ts";
-import type { KnownInstants, WorkColumn } from "../time/columns.ts";
-import { localMinute, type LocalMinute, type WorkMinutes } from "../time/instant.ts";
-import type { WorkCalendar } from "../time/workCalendar.ts";
+import type { Link } from "../../plan/schema.ts";
+import type { CalendarSet } from "../../plan/compileCalendars.ts";
+import type { KnownInstants, WorkColumn } from "../../time/columns.ts";
+import { localMinute, type LocalMinute, type WorkMinutes } from "../../time/instant.ts";
+import type { WorkCalendar } from "../../time/workCalendar.ts";
 
 export const WORK = 0;
 export const MILESTONE = 1;
@@ -45,6 +45,12 @@ export interface LinkColumns {
   readonly elapsed: Uint8Array;
 }
 
+/** Where links begin and end, as positions in the plan's activities, by position in the plan's links. */
+export interface LinkEnds {
+  readonly from: Int32Array;
+  readonly to: Int32Array;
+}
+
 /**
  * The scheduled work and milestones of a plan as flat arrays, and the links that are in. Nodes are numbered so that
  * every predecessor comes before its successors: a pass reads all arrays from one end to the other, which at a
@@ -74,10 +80,12 @@ export interface Network {
   readonly deadline: Int32Array;
   readonly finishBy: Uint8Array;
   readonly parts: ReadonlyMap<number, readonly EffortPart[]>;
+  /** Of all links, those that are not in included. */
+  readonly ends: LinkEnds;
   /** Links into node n: `inStart[n] .. inStart[n + 1]`, each with its other end and its own data beside each other. */
   readonly inStart: Int32Array;
   readonly inLinks: LinkColumns;
-  /** The plan's own rows of those links: `linkRows[inRow[l]]`. */
+  /** The plan's own rows of those links: `linkRows[inRow[l]]`; all links of the plan are among the rows. */
   readonly inRow: Int32Array;
   readonly linkRows: readonly Link[];
   /** Links out of node n, laid out again in their own order, so that the backward pass too reads straight on. */
@@ -87,6 +95,14 @@ export interface Network {
   /** {@link NONE} without a data date. */
   readonly dataDateDay: number;
   readonly override: boolean;
+}
+
+/** Any column of a network or of its dates. */
+export type Column = Uint8Array | Uint16Array | Int32Array | Float64Array;
+
+/** Writes into a column what another has of the same nodes; of new ones it stays as it is. */
+export function gather(from: Column, was: Int32Array, into: Column): void {
+  for (let node = 0; node < was.length; node++) if (was[node]! >= 0) into[node] = from[was[node]!]!;
 }
 
 /** Rows by key: count, prefix-sum, fill. Rows of one key keep their order. */

@@ -1,5 +1,5 @@
-import { addDays, parseDate } from "../time/instant.ts";
-import { monthsFrom, NOTHING_EARNED, pointsTo, type EarnedSchedule } from "./earnedSchedule.ts";
+import { addDays, parseDate } from "../../time/instant.ts";
+import { monthsFrom, NOTHING_EARNED, pointsTo, type EarnedSchedule } from "../earnedSchedule.ts";
 
 /** What was planned of several projects, and what they earned. */
 export interface EarnedOf {

@@ -1,10 +1,10 @@
 import fc from "fast-check";
-import { analyse } from "../analyse.ts";
-import type { Activity } from "../plan/schema.ts";
-import { baselined, EARNED, late, MONTH_ENDS, row } from "../testing/measured.ts";
+import { analyse } from "../../analyse.ts";
+import type { Activity } from "../../plan/schema.ts";
+import { baselined, EARNED, late, MONTH_ENDS, row } from "../../testing/measured.ts";
 import { earnedTogether } from "./earnedTogether.ts";
-import { plannedByMonth } from "./plannedByMonth.ts";
-import { plannedRows } from "./plannedValue.ts";
+import { plannedByMonth } from "../plannedByMonth.ts";
+import { plannedRows } from "../plannedValue.ts";
 
 const DAY = 480;
 

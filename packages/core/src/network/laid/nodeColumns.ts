@@ -1,13 +1,11 @@
-import { workColumn, knownInstants } from "../time/columns.ts";
-import { mulDivCeil, restOf, shareOfPercent, takeShare, wholes } from "../budget/exact.ts";
-import { actualFinishAt, actualStartAt } from "../plan/check/checkActivity.ts";
-import type { PlanTree } from "../plan/planTree.ts";
-import { remembered } from "../plan/remembered.ts";
-import { linkLabel, PlanProblems } from "../plan/problem.ts";
-import type { Activity, Assignment, Link, PlanBundle } from "../plan/schema.ts";
-import type { CalendarSet } from "../plan/compileCalendars.ts";
-import { openOf, parseDate, workMinutes, localMinute } from "../time/instant.ts";
-import type { WorkCalendar } from "../time/workCalendar.ts";
+import { knownInstants, workColumn } from "../../time/columns.ts";
+import { mulDivCeil, restOf, shareOfPercent, takeShare, wholes } from "../../budget/exact.ts";
+import { actualFinishAt, actualStartAt } from "../../plan/check/checkActivity.ts";
+import { remembered } from "../../plan/derived/remembered.ts";
+import type { Activity, Assignment, PlanBundle } from "../../plan/schema.ts";
+import type { CalendarSet } from "../../plan/compileCalendars.ts";
+import { localMinute, openOf, parseDate, workMinutes } from "../../time/instant.ts";
+import type { WorkCalendar } from "../../time/workCalendar.ts";
 import * as net from "./network.ts";
 
 /** Whether an activity has begun and ended, as its actual dates say. */
@@ -43,65 +41,18 @@ const assignmentsOf = remembered((assignments: readonly Assignment[]) => {
 });
 
 /** Whether an activity has a place in the passes; the tree's parked ones have none either. */
-const isScheduled = (activity: Activity, assigned: boolean): boolean => {
+export const isScheduled = (activity: Activity, assigned: boolean): boolean => {
   const kind = activity.kind ?? "work";
   if (kind === "milestone") return true;
   return kind === "work" && (activity.durationMinutes !== undefined || (activity.driver === "effort" && assigned));
 };
 
-const dayOr = (date: string | undefined): number => (date === undefined ? net.NONE : parseDate(date)!);
+export const dayOr = (date: string | undefined): number => (date === undefined ? net.NONE : parseDate(date)!);
 
-/**
- * Lays a checked plan out as arrays.
- * @throws {PlanProblems} where the links that are in form a loop, with the activities on it in order
- */
-export function buildNetwork(plan: PlanBundle, tree: PlanTree, calendarSet: CalendarSet): net.Network {
-  const { activities } = plan;
-  const byActivity = assignmentsByActivity(plan);
-  const scheduled: number[] = [];
-  // Until they are put in order, nodes are counted as they stand in the table.
-  const placeOf = new Int32Array(activities.length).fill(-1);
-  for (let i = 0; i < activities.length; i++) {
-    const activity = activities[i]!;
-    if (!tree.parked.has(activity.id) && isScheduled(activity, byActivity.has(activity.id)))
-      placeOf[i] = scheduled.push(i) - 1;
-  }
-  const raw = readLinks(plan, tree, placeOf);
-  const ordered = net.topologicalOrder(scheduled.length, raw.from, raw.to);
-  if ("loop" in ordered) throw loopProblem(ordered.loop.map((place) => activities[scheduled[place]!]!));
-  const activityOf = ordered.order.map((place) => scheduled[place]!);
-  const nodeOf = new Int32Array(activities.length).fill(-1);
-  for (let node = 0; node < activityOf.length; node++) nodeOf[activityOf[node]!] = node;
-  return {
-    count: scheduled.length,
-    activityOf,
-    nodeOf,
-    calendarSet,
-    ...activityColumns(plan, activityOf, calendarSet, byActivity),
-    ...linkColumns(raw, ordered.order),
-    projectStartDay: parseDate(plan.project.start)!,
-    dataDateDay: dayOr(plan.project.dataDate),
-    override: plan.project.logic === "override",
-  };
-}
-
-function loopProblem(loop: readonly Activity[]): PlanProblems {
-  const ids = [...loop.map((activity) => activity.id), loop[0]!.id];
-  const message = `the links form a loop: ${ids.join(" -> ")}; take one of them out`;
-  return new PlanProblems([
-    { table: "links", row: linkLabel({ from: ids[0]!, to: ids[1]! }), field: "to", message, loop: ids },
-  ]);
-}
-
-function activityColumns(
-  plan: PlanBundle,
-  activityOf: Int32Array,
-  set: CalendarSet,
-  byActivity: ReadonlyMap<string, readonly Assignment[]>,
-) {
-  const count = activityOf.length;
+/** Columns of so many nodes, to be written to. */
+export const emptyColumns = (count: number): NodeColumns & { calendarOf: Uint16Array } => {
   const days = (): Int32Array => new Int32Array(count).fill(net.NONE);
-  const columns = {
+  return {
     kind: new Uint8Array(count),
     state: new Uint8Array(count),
     calendarOf: new Uint16Array(count),
@@ -115,10 +66,20 @@ function activityColumns(
     deadline: days(),
     finishBy: new Uint8Array(count),
   };
+};
+
+/** What activities say of their nodes. */
+export function activityColumns(
+  plan: PlanBundle,
+  activityOf: Int32Array,
+  set: CalendarSet,
+  byActivity: ReadonlyMap<string, readonly Assignment[]>,
+) {
+  const columns = emptyColumns(activityOf.length);
   const calendars: WorkCalendar[] = [];
   const calendarIndex = new Map<string, number>();
   const parts = new Map<number, net.EffortPart[]>();
-  for (let n = 0; n < count; n++) {
+  for (let n = 0; n < activityOf.length; n++) {
     const activity = plan.activities[activityOf[n]!]!;
     const id = activity.calendar ?? plan.project.calendar;
     let index = calendarIndex.get(id);
@@ -127,14 +88,18 @@ function activityColumns(
       calendarIndex.set(id, index);
     }
     columns.calendarOf[n] = index;
-    columns.kind[n] = activity.kind === "milestone" ? net.MILESTONE : net.WORK;
+    columns.kind[n] = kindOf(activity);
     const own = writeNode(columns, n, activity, byActivity.get(activity.id) ?? [], plan, set);
     if (own !== null) parts.set(n, own);
   }
   return { ...columns, calendars, parts };
 }
 
-type NodeColumns = Pick<
+/** What an activity in the passes is to them. */
+export const kindOf = ({ kind }: Activity): number => (kind === "milestone" ? net.MILESTONE : net.WORK);
+
+/** What an activity and its people say of a node. */
+export type NodeColumns = Pick<
   net.Network,
   | "kind"
   | "state"
@@ -153,7 +118,7 @@ type NodeColumns = Pick<
  * Writes what an activity's own fields and people say of its node; gives the parts of its people where they decide its
  * finish.
  */
-function writeNode(
+export function writeNode(
   columns: NodeColumns,
   n: number,
   activity: Activity,
@@ -254,66 +219,3 @@ const calendarsOfPeople = remembered(
 /** The id of a person's calendar: their own, else the project's. */
 const personCalendar = (plan: PlanBundle, person: string): string =>
   calendarsOfPeople(plan).get(person) ?? plan.project.calendar;
-
-const TYPE_CODE = { FS: net.FS, SS: net.SS, FF: net.FF, SF: net.SF } as const;
-
-/** Links that are in, their ends as places among the scheduled. */
-interface RawLinks {
-  readonly from: Int32Array;
-  readonly to: Int32Array;
-  readonly rows: readonly Link[];
-}
-
-function readLinks(plan: PlanBundle, tree: PlanTree, placeOf: Int32Array): RawLinks {
-  const all = plan.links ?? [];
-  const from = new Int32Array(all.length);
-  const to = new Int32Array(all.length);
-  const rows: Link[] = [];
-  for (const link of all) {
-    const begin = placeOf[tree.indexOf.get(link.from)!]!;
-    const end = placeOf[tree.indexOf.get(link.to)!]!;
-    if (begin < 0 || end < 0) continue;
-    from[rows.length] = begin;
-    to[rows.length] = end;
-    rows.push(link);
-  }
-  return { from: from.subarray(0, rows.length), to: to.subarray(0, rows.length), rows };
-}
-
-/** The links by successor and again by predecessor, places replaced by node numbers. */
-function linkColumns(
-  { from, to, rows }: RawLinks,
-  order: Int32Array,
-): Pick<net.Network, "inStart" | "inLinks" | "inRow" | "linkRows" | "outStart" | "outLinks"> {
-  const nodeAt = new Int32Array(order.length);
-  for (let node = 0; node < order.length; node++) nodeAt[order[node]!] = node;
-  const fromNode = from.map((place) => nodeAt[place]!);
-  const toNode = to.map((place) => nodeAt[place]!);
-  const into = net.groupBy(toNode, order.length);
-  const outOf = net.groupBy(fromNode, order.length);
-  return {
-    inStart: into.start,
-    inLinks: arranged(rows, into.items, fromNode),
-    inRow: into.items,
-    linkRows: rows,
-    outStart: outOf.start,
-    outLinks: arranged(rows, outOf.items, toNode),
-  };
-}
-
-function arranged(rows: readonly Link[], items: Int32Array, others: Int32Array): net.LinkColumns {
-  const columns = {
-    other: new Int32Array(rows.length),
-    type: new Uint8Array(rows.length),
-    lag: new Float64Array(rows.length),
-    elapsed: new Uint8Array(rows.length),
-  };
-  for (let i = 0; i < items.length; i++) {
-    const link = rows[items[i]!]!;
-    columns.other[i] = others[items[i]!]!;
-    columns.type[i] = TYPE_CODE[link.type ?? "FS"];
-    columns.lag[i] = link.lagMinutes ?? 0;
-    columns.elapsed[i] = link.lagIn === "elapsed" ? 1 : 0;
-  }
-  return columns;
-}

@@ -1,6 +1,6 @@
-import type { CommonMoney, Money } from "../budget/exchange.ts";
-import { minorUnits, type MinorUnits } from "../budget/money.ts";
-import { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./figures.ts";
+import type { CommonMoney, Money } from "../../budget/exchange.ts";
+import { minorUnits, type MinorUnits } from "../../budget/money.ts";
+import { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "../figures.ts";
 
 /** Figures of a project, with what they are in. */
 export interface MeasuredIn extends Money {
