@@ -2,11 +2,12 @@ import type { PlanBundle } from "@chronometra/core";
 import { backwardPass } from "../packages/core/src/network/backwardPass.ts";
 import { buildNetwork } from "../packages/core/src/network/laid/buildNetwork.ts";
 import { forwardPass } from "../packages/core/src/network/forwardPass.ts";
+import { schedulePlan } from "../packages/core/src/network/schedule.ts";
 import { longestPath } from "../packages/core/src/network/longestPath.ts";
 import { FS, type Network } from "../packages/core/src/network/laid/network.ts";
 import { planTree } from "../packages/core/src/plan/planTree.ts";
 import { compileCalendars } from "../packages/core/src/plan/compileCalendars.ts";
-import { leastOf, ratioLine, type Line } from "./measure.ts";
+import { leastOf, limitLine, ratioLine, type Line } from "./measure.ts";
 import { largePlan } from "./plans.ts";
 
 const networkOf = (plan: PlanBundle): Network =>
@@ -63,4 +64,33 @@ export async function networkLines(): Promise<Line[]> {
       limit: 1.3,
     },
   ];
+}
+
+const CHANGED_ACTIVITIES = 100_000;
+/** What a change may take, and each activity that it moves. */
+const CHANGE_MILLISECONDS = 5;
+const MOVED_MILLISECONDS = 0.002;
+
+/** Dates after the length of one activity changed, for one that moves few others and one that moves thousands. */
+export function changedDatesLines(): Line[] {
+  const plan = largePlan({ activities: CHANGED_ACTIVITIES, linksEach: 2, calendars: 5 });
+  const dated = { plan, schedule: schedulePlan(plan) };
+  return [CHANGED_ACTIVITIES - 700, CHANGED_ACTIVITIES - 20_000, CHANGED_ACTIVITIES / 2].map((at) => {
+    const times: number[] = [];
+    let moved = 0;
+    for (let i = 0; i < 25; i++) {
+      const activities = plan.activities.slice();
+      activities[at] = { ...activities[at]!, durationMinutes: activities[at]!.durationMinutes! + 60 + i };
+      const after = { ...plan, activities };
+      const from = performance.now();
+      const { rows } = schedulePlan(after, dated);
+      times.push(performance.now() - from);
+      moved = rows.reduce((count, row, place) => count + (row === dated.schedule.rows[place] ? 0 : 1), 0);
+    }
+    return limitLine(
+      `Dates after one of ${CHANGED_ACTIVITIES} activities changed that moves ${moved}`,
+      times.sort((a, b) => a - b)[12]!,
+      CHANGE_MILLISECONDS + MOVED_MILLISECONDS * moved,
+    );
+  });
 }

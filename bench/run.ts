@@ -10,7 +10,7 @@ import { calendarLines } from "./calendar.ts";
 import { chancesLines } from "./chances.ts";
 import { driftLines } from "./drift.ts";
 import { peopleLines } from "./people.ts";
-import { networkLines } from "./network.ts";
+import { changedDatesLines, networkLines } from "./network.ts";
 import { pastingLines } from "./pasting.ts";
 import { portfolioLines } from "./portfolio.ts";
 import { previewLines } from "./preview.ts";
@@ -22,7 +22,7 @@ import { scrollingLines } from "./scrolling.ts";
 const only = process.argv[2];
 const database = process.env["CHRONOMETRA_BENCH_DATABASE"];
 const parts: Record<string, () => Promise<Line[]>> = {
-  network: networkLines,
+  network: async () => [...(await networkLines()), ...changedDatesLines()],
   analysis: analysisLines,
   quality: qualityLines,
   preview: previewLines,

@@ -1,8 +1,8 @@
 import { applyChanges, type Applied, type Change, type Plan } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { ProjectEntity } from "../project/projectEntity.ts";
-import { overPlans, tagOf, type PlanOf } from "./held/overPlan.ts";
-import { loadPlan } from "./stored/planStore.ts";
+import { newTag, overPlans, tagOf, type PlanOf } from "./held/overPlan.ts";
+import { compareAhead, loadPlan } from "./stored/planStore.ts";
 import type { PlanWorksOf } from "./held/planWorks.ts";
 import type { TableRows } from "./held/writer.ts";
 
@@ -21,19 +21,20 @@ const preparedFor = new WeakMap<Plan, { readonly text: string; readonly prepared
 /**
  * Applies changes to a plan as of a project's revision, and has worked out on the plan's thread what is stored with
  * them.
+ * @param when whether the thread begins at once, or when it is asked for rows
  * @throws {PlanProblems} where they cannot be applied
  */
 export function prepare(
   { id, revision, keptRevision }: Pick<ProjectEntity, "id" | "revision" | "keptRevision">,
   plan: Plan,
   changes: readonly Change[],
+  when: "atOnce" | "whenAsked" = "whenAsked",
 ): Prepared {
   const anew = keptRevision !== revision;
   const text = JSON.stringify([revision, anew, changes]);
   const known = preparedFor.get(plan);
   if (known?.text === text) return known.prepared;
-  const applied = applyChanges(plan, changes);
-  const stored = { changes, made: tagOf(applied.plan), revision: revision + 1, anew };
+  const stored = { changes, made: newTag(), revision: revision + 1, anew };
   let asked: Promise<readonly TableRows[]> | undefined;
   const rows = (): Promise<readonly TableRows[]> =>
     (asked ??= overPlan("store", { id, plan }, stored).catch((error: unknown) => {
@@ -41,6 +42,10 @@ export function prepare(
       asked = undefined;
       throw error;
     }));
+  // While the thread works on it, so does this one.
+  if (when === "atOnce") rows().catch(() => undefined);
+  const applied = applyChanges(plan, changes);
+  tagOf(applied.plan, stored.made);
   const prepared = { applied, rows };
   preparedFor.set(plan, { text, prepared });
   return prepared;
@@ -81,7 +86,8 @@ export async function prepareAhead(
     const asked = await changesOf(plan, project);
     const { first, second } = "second" in asked ? asked : { first: asked, second: null };
     if (first.length === 0) return read;
-    const { applied, rows } = prepare(project, plan, first);
+    const { applied, rows } = prepare(project, plan, first, "atOnce");
+    compareAhead(plan, applied.plan);
     await rows();
     if (second === null) return read;
     const revision = project.revision + 1;

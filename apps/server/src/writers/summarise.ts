@@ -44,7 +44,7 @@ const approvedSpan = remembered((rows: readonly BaselineRow[]) => ({
  * @param before the plan that it came of, as it was computed
  */
 export function summarise(whole: ComputedPlan, before?: ComputedPlan): Summary {
-  const { bundle, computed, slips } = whole;
+  const { bundle, computed } = whole;
   const { schedule, baseline, performance } = computed;
   const { project, activities } = bundle;
   const { scheduled, done, first } = countOf(whole);
@@ -69,23 +69,7 @@ export function summarise(whole: ComputedPlan, before?: ComputedPlan): Summary {
     dropped: droppedOf(bundle, computed),
     figures: performance?.project ?? null,
     earnedSchedule: performance?.earnedSchedule ?? null,
-    milestones: activities.flatMap((activity, i) => {
-      const row = schedule.rows[i];
-      if (activity.kind !== "milestone" || row == null) return [];
-      const slip = slips[i] ?? null;
-      return [
-        {
-          id: activity.id,
-          name: activity.name,
-          baseline: slip === null ? null : formatDate(slip.baselineFinishDay),
-          forecast: formatDate(row.finishDay),
-          drift: slip?.workingDays ?? null,
-          reached: row.state === "complete" && activity.dropped !== true,
-          ...(activity.dropped === true ? { dropped: true as const } : {}),
-          deadline: activity.deadline ?? null,
-        },
-      ];
-    }),
+    milestones: milestonesOf(whole),
     quality: [...valuesOf(measureChecks(groundIn(whole, before)))],
     deadlines: [...deadlineStandings(bundle, schedule)].map(([id, standing]) => ({
       id,
@@ -93,6 +77,28 @@ export function summarise(whole: ComputedPlan, before?: ComputedPlan): Summary {
       ...standing,
     })),
   };
+}
+
+/** The milestones that have a date, in the plan's order. */
+function milestonesOf({ bundle, computed: { schedule }, slips }: ComputedPlan): Summary["milestones"] {
+  const found: Summary["milestones"] = [];
+  for (let i = 0; i < bundle.activities.length; i++) {
+    const activity = bundle.activities[i]!;
+    const row = schedule.rows[i];
+    if (activity.kind !== "milestone" || row == null) continue;
+    const slip = slips[i] ?? null;
+    found.push({
+      id: activity.id,
+      name: activity.name,
+      baseline: slip === null ? null : formatDate(slip.baselineFinishDay),
+      forecast: formatDate(row.finishDay),
+      drift: slip?.workingDays ?? null,
+      reached: row.state === "complete" && activity.dropped !== true,
+      ...(activity.dropped === true ? { dropped: true as const } : {}),
+      deadline: activity.deadline ?? null,
+    });
+  }
+  return found;
 }
 
 /** Work that was ended short of its scope, and what of its budget it has not earned. */

@@ -1,4 +1,6 @@
-import { freezePlan, fromBundle, type Change } from "@chronometra/core";
+import { freezePlan, fromBundle, PlanProblems, type Change } from "@chronometra/core";
+import fc from "fast-check";
+import { stepOf, walks } from "../../../../packages/core/src/testing/walks.ts";
 import { HeldPlan } from "../plan/held/heldPlan.ts";
 import type { Cell, TableRows } from "../plan/held/writer.ts";
 import { smallPlan } from "../testing/testWorld.ts";
@@ -42,6 +44,17 @@ function livedPlan(): HeldPlan {
   const bundle = smallPlan();
   const baseline = { number: 1, approvedOn: "2026-03-01", approvedBy: "x", reason: "y", ...freezePlan(bundle) };
   return new HeldPlan(fromBundle({ ...bundle, baselines: [baseline] }));
+}
+
+/** What a change makes of a plan; `null` where it does not hold. */
+function changed(held: HeldPlan, change: Change): HeldPlan | null {
+  try {
+    const after = held.after([change]);
+    return after.whole === undefined ? null : after;
+  } catch (error) {
+    if (error instanceof PlanProblems) return null;
+    throw error;
+  }
 }
 
 /** One change after another, each of something else that rows rest on. */
@@ -108,6 +121,28 @@ describe("what is kept beside a plan", () => {
       expect({ change, ...kept.all }).toEqual({ change, ...fromNothing(new HeldPlan(after.plan)).all });
       held = after;
     }
+  });
+
+  it("is so after whatever else people do to a plan, change after change", () => {
+    let steps = 0;
+    fc.assert(
+      fc.property(walks, (dice) => {
+        let held = livedPlan();
+        const kept = fromNothing(held);
+        for (const each of dice) {
+          const change = stepOf(held.plan, each);
+          const after = change === undefined ? null : changed(held, change);
+          if (after === null) continue;
+          for (const writer of KEEPING)
+            for (const rows of writer.rows({ revision: 2, before: held, after })) kept.take(rows);
+          expect({ change, ...kept.all }).toEqual({ change, ...fromNothing(new HeldPlan(after.plan)).all });
+          held = after;
+          steps++;
+        }
+      }),
+      { numRuns: 60 },
+    );
+    expect(steps).toBeGreaterThan(100);
   });
 
   it("is written only where something differs", () => {

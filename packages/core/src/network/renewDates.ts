@@ -12,8 +12,8 @@ export interface Dates {
 
 /** Dates made of earlier ones. */
 export interface RenewedDates extends Dates {
-  /** Whether any date or float of a node may be other than before. */
-  readonly isOther: (node: number) => boolean;
+  /** By node, 1 where any date or float may be other than before. */
+  readonly others: Uint8Array;
 }
 
 /**
@@ -24,22 +24,23 @@ export function renewDates({ network, was, stirred }: Renewed, before: Dates): R
   const early = earlyAsBefore(network, before.early, was);
   const moved = forwardAgain(network, early, stirred);
   if (early.latestFinish !== before.early.latestFinish)
-    return { early, late: backwardPass(network, early), isOther: () => true };
+    return { early, late: backwardPass(network, early), others: moved.fill(1) };
   const late = lateAsBefore(network, before.late, was);
   const shifted = backwardAgain(network, early, late, stirred, moved);
   for (const node of stirred) shifted[node] = 1;
-  return { early, late, isOther: (node) => moved[node] === 1 || shifted[node] === 1 };
+  for (let node = 0; node < network.count; node++) if (moved[node] === 1) shifted[node] = 1;
+  return { early, late, others: shifted };
 }
 
 function earlyAsBefore(network: Network, before: EarlyDates, was: Int32Array | null): EarlyDates {
-  if (was === null) return copiedDates(before);
+  if (was === null && before.startAt.length === network.count) return copiedDates(before);
   const early = emptyDates(network.count);
   for (const column of EARLY_COLUMNS) gather(before[column], was, early[column]);
   return early;
 }
 
 function lateAsBefore(network: Network, before: LateDates, was: Int32Array | null): LateDates {
-  if (was === null) return copiedLate(before);
+  if (was === null && before.startAt.length === network.count) return copiedLate(before);
   const late = noLateDates(network.count);
   for (const column of LATE_COLUMNS) gather(before[column], was, late[column]);
   return late;

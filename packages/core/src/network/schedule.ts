@@ -1,21 +1,18 @@
-import { actualFinishAt, actualStartAt } from "../plan/check/checkActivity.ts";
 import { succession } from "../plan/derived/succession.ts";
 import { handOnTree, planTree, type PlanTree } from "../plan/planTree.ts";
 import { PlanProblems } from "../plan/problem.ts";
-import type { Activity, PlanBundle } from "../plan/schema.ts";
+import type { PlanBundle } from "../plan/schema.ts";
 import { compileCalendars, type CalendarSet } from "../plan/compileCalendars.ts";
-import { epochDay, finishDayOf, type LocalMinute, localMinute, startDayOf } from "../time/instant.ts";
+import { finishDayOf, type LocalMinute, localMinute, startDayOf } from "../time/instant.ts";
 import { backwardPass, type LateDates } from "./backwardPass.ts";
 import { buildNetwork } from "./laid/buildNetwork.ts";
-import { stateOf } from "./laid/nodeColumns.ts";
 import { forwardPass, NodeOutsideHorizon, type EarlyDates } from "./forwardPass.ts";
 import { longestPath } from "./longestPath.ts";
 import { renewNetwork } from "./laid/renewNetwork.ts";
 import { renewDates } from "./renewDates.ts";
-import { settledRow, type ActivityState, type ScheduledActivity } from "./scheduledActivity.ts";
+import { ACTIVITY_STATES, settledRow, type FormerRows, type ScheduledActivity } from "./scheduledActivity.ts";
+import { placeSpans, rollUpSummaries } from "./spans.ts";
 import * as net from "./laid/network.ts";
-
-const STATES: readonly ActivityState[] = ["notStarted", "inProgress", "complete"];
 
 /** The dates of a whole plan, by position in its activities; `null` where parked, unscheduled or empty. */
 export interface Schedule {
@@ -30,6 +27,8 @@ export interface Schedule {
   readonly network: net.Network;
   readonly early: EarlyDates;
   readonly late: LateDates;
+  /** By node, 1 on the longest path. */
+  readonly onPath: Uint8Array;
 }
 
 /** A plan whose dates are known. */
@@ -48,35 +47,80 @@ export function schedulePlan(plan: PlanBundle, before?: Dated): Schedule {
   const calendars = compileCalendars(plan.calendars).set;
   if (before !== undefined) handOnTree(before.plan.activities, plan.activities);
   const tree = planTree(plan.activities);
-  const { network, early, late, isOther } = passes(plan, tree, calendars, before);
+  const { network, early, late, others } = passes(plan, tree, calendars, before);
   const onPath = longestPath(network, early);
-  const rows = new Array<ScheduledActivity | null>(plan.activities.length).fill(null);
-  const former = formerRows(plan, before);
-  const isSame = sameHead(plan, before);
-  for (let node = 0; node < network.count; node++) {
-    const at = network.activityOf[node]!;
-    const was = former(at);
-    rows[at] =
-      was !== null && isSame && !isOther(node) && was.longestPath === (onPath[node] === 1)
-        ? was
-        : settledRow(scheduledNode(plan, network, early, late, onPath, node), was);
-  }
-  placeSpans(plan, tree, early, rows, former);
-  rollUpSummaries(plan, tree, rows, former);
+  const dates = { plan, network, early, late, onPath };
+  const isKept = before !== undefined && isRowByRow(plan, tree, network, before);
+  const rows = isKept ? rowsRenewed(dates, tree, before, others!) : rowsAnew(dates, tree, before, others);
   return {
     rows,
     finish: early.latestFinish < 0 ? null : localMinute(early.latestFinish),
-    unscheduled: unscheduledOf(plan, tree, network),
+    unscheduled: isKept ? before.schedule.unscheduled : unscheduledOf(plan, tree, network),
     tree,
     calendars,
     network,
     early,
     late,
+    onPath,
   };
 }
 
-/** Gives the dates of an activity before, by its position now. */
-type FormerRows = (at: number) => ScheduledActivity | null;
+/** Whether every activity and every node stands where it stood, so that rows before and now are the same by position. */
+const isRowByRow = (plan: PlanBundle, tree: PlanTree, network: net.Network, { plan: was, schedule }: Dated): boolean =>
+  schedule.tree === tree &&
+  schedule.network.activityOf === network.activityOf &&
+  plan.project.criticalFloatMinutes === was.project.criticalFloatMinutes;
+
+interface NodeDates {
+  readonly plan: PlanBundle;
+  readonly network: net.Network;
+  readonly early: EarlyDates;
+  readonly late: LateDates;
+  readonly onPath: Uint8Array;
+}
+
+type Rows = (ScheduledActivity | null)[];
+
+/** All rows of a plan; those that say the same as before are the same objects. */
+function rowsAnew(dates: NodeDates, tree: PlanTree, before: Dated | undefined, others: Uint8Array | null): Rows {
+  const { plan, network, onPath } = dates;
+  const rows: Rows = new Array<ScheduledActivity | null>(plan.activities.length).fill(null);
+  const former = formerRows(plan, before);
+  const isSame = plan.project.criticalFloatMinutes === before?.plan.project.criticalFloatMinutes;
+  for (let node = 0; node < network.count; node++) {
+    const at = network.activityOf[node]!;
+    const was = former(at);
+    rows[at] =
+      was !== null && isSame && others?.[node] === 0 && was.longestPath === (onPath[node] === 1)
+        ? was
+        : settledRow(scheduledNode(dates, node), was);
+  }
+  placeSpans(plan, tree, dates.early, rows, former);
+  rollUpSummaries(plan, tree, rows, former);
+  return rows;
+}
+
+/** The rows of before, with those written anew that may be others, and the summaries above what moved. */
+function rowsRenewed(dates: NodeDates, tree: PlanTree, { schedule }: Dated, others: Uint8Array): Rows {
+  const { plan, network, onPath } = dates;
+  const rows = schedule.rows.slice();
+  const former: FormerRows = (at) => schedule.rows[at]!;
+  const above = new Uint8Array(rows.length);
+  const note = (at: number): void => {
+    if (rows[at] === schedule.rows[at]) return;
+    for (let up = tree.parentOf[at]!; up >= 0 && above[up] === 0; up = tree.parentOf[up]!) above[up] = 1;
+  };
+  for (let node = 0; node < network.count; node++) {
+    if (others[node] === 0 && onPath[node] === schedule.onPath[node]) continue;
+    const at = network.activityOf[node]!;
+    rows[at] = settledRow(scheduledNode(dates, node), former(at));
+    note(at);
+  }
+  placeSpans(plan, tree, dates.early, rows, former);
+  tree.spans.forEach(note);
+  rollUpSummaries(plan, tree, rows, former, above);
+  return rows;
+}
 
 function formerRows(plan: PlanBundle, before: Dated | undefined): FormerRows {
   if (before === undefined) return () => null;
@@ -84,10 +128,6 @@ function formerRows(plan: PlanBundle, before: Dated | undefined): FormerRows {
   const { rows } = before.schedule;
   return (at) => rows[from[at]!] ?? null;
 }
-
-/** Whether the head says the same of what is critical. */
-const sameHead = (plan: PlanBundle, before: Dated | undefined): boolean =>
-  plan.project.criticalFloatMinutes === before?.plan.project.criticalFloatMinutes;
 
 /** Positions of unparked work without a duration. */
 function unscheduledOf({ activities }: PlanBundle, { parked }: PlanTree, { nodeOf }: net.Network): number[] {
@@ -119,8 +159,8 @@ interface Passes {
   readonly network: net.Network;
   readonly early: EarlyDates;
   readonly late: LateDates;
-  /** Whether any date or float of a node may be other than before. */
-  readonly isOther: (node: number) => boolean;
+  /** By node, 1 where any date or float may be other than before; `null` where all may. */
+  readonly others: Uint8Array | null;
 }
 
 /** Both passes, of what is known from before as far as that holds; a date outside the horizon is told with its activity. */
@@ -135,7 +175,7 @@ function passes(plan: PlanBundle, tree: PlanTree, calendars: CalendarSet, before
   const network = buildNetwork(plan, tree, calendars);
   return withinHorizon(plan, network, () => {
     const early = forwardPass(network);
-    return { network, early, late: backwardPass(network, early), isOther: () => true };
+    return { network, early, late: backwardPass(network, early), others: null };
   });
 }
 
@@ -150,17 +190,10 @@ function withinHorizon<T>(plan: PlanBundle, network: net.Network, pass: () => T)
   }
 }
 
-function scheduledNode(
-  plan: PlanBundle,
-  network: net.Network,
-  early: EarlyDates,
-  late: LateDates,
-  onPath: Uint8Array,
-  node: number,
-): ScheduledActivity {
+function scheduledNode({ plan, network, early, late, onPath }: NodeDates, node: number): ScheduledActivity {
   const start = localMinute(early.startAt[node]!);
   const finish = localMinute(early.finishAt[node]!);
-  const state = STATES[network.state[node]!]!;
+  const state = ACTIVITY_STATES[network.state[node]!]!;
   const milestone = network.kind[node] === net.MILESTONE;
   const shownAsFinish = early.shownAsFinish[node] === 1;
   const bare = state === "complete";
@@ -181,123 +214,5 @@ function scheduledNode(
     longestPath: onPath[node] === 1,
     state,
     shownAsStart: milestone && !shownAsFinish,
-  };
-}
-
-const withoutFloat = {
-  lateStart: null,
-  lateFinish: null,
-  totalFloat: null,
-  freeFloat: null,
-  critical: false,
-  longestPath: false,
-  shownAsStart: false,
-};
-
-/** `levelOfEffort` spans from its SS predecessors' earliest start to its FF predecessors' latest finish. */
-function placeSpans(
-  plan: PlanBundle,
-  tree: PlanTree,
-  early: EarlyDates,
-  rows: (ScheduledActivity | null)[],
-  former: FormerRows,
-): void {
-  const spans = plan.activities
-    .map((activity, i) => ({ activity, i }))
-    .filter(({ activity }) => activity.kind === "levelOfEffort" && !tree.parked.has(activity.id));
-  if (spans.length === 0) return;
-  const starts = new Map<string, number>();
-  const finishes = new Map<string, number>();
-  for (const link of plan.links ?? []) {
-    const from = rows[tree.indexOf.get(link.from)!];
-    if (from == null) continue;
-    if (link.type === "SS") starts.set(link.to, Math.min(starts.get(link.to) ?? Infinity, from.start));
-    if (link.type === "FF") finishes.set(link.to, Math.max(finishes.get(link.to) ?? -Infinity, from.finish));
-  }
-  const firstStart = early.startAt.reduce((least, at) => Math.min(least, at), Infinity);
-  const placed: [number, ScheduledActivity][] = [];
-  for (const { activity, i } of spans) {
-    const start =
-      activity.actualStart !== undefined
-        ? actualStartAt(activity.actualStart)
-        : (starts.get(activity.id) ?? firstStart);
-    const finish =
-      activity.actualFinish !== undefined
-        ? actualFinishAt(activity.actualFinish)
-        : (finishes.get(activity.id) ?? early.latestFinish);
-    if (!Number.isFinite(start) || finish < 0) continue;
-    placed.push([i, settledRow(spanRow(activity, start, Math.max(start, finish)), former(i))]);
-  }
-  for (const [i, row] of placed) rows[i] = row;
-}
-
-function spanRow(activity: Activity, start: number, finish: number): ScheduledActivity {
-  const from = localMinute(start);
-  const to = localMinute(finish);
-  const startDay = startDayOf(from);
-  const state = STATES[stateOf(activity)]!;
-  return {
-    ...withoutFloat,
-    start: from,
-    finish: to,
-    startDay,
-    finishDay: finishDayOf(to) > startDay ? finishDayOf(to) : startDay,
-    state,
-  };
-}
-
-interface Span {
-  start: number;
-  finish: number;
-  startDay: number;
-  finishDay: number;
-  count: number;
-  complete: number;
-  untouched: number;
-}
-
-/** Summaries take the outermost dates of what is below them: one scan from the leaves up. */
-function rollUpSummaries(
-  plan: PlanBundle,
-  tree: PlanTree,
-  rows: (ScheduledActivity | null)[],
-  former: FormerRows,
-): void {
-  const spans: (Span | undefined)[] = [];
-  for (let k = tree.parentsFirst.length - 1; k >= 0; k--) {
-    const i = tree.parentsFirst[k]!;
-    if (plan.activities[i]!.kind === "summary" && spans[i] !== undefined && !tree.parked.has(plan.activities[i]!.id))
-      rows[i] = settledRow(summaryRow(spans[i]!), former(i));
-    const row = rows[i];
-    const parent = tree.parentOf[i]!;
-    if (parent < 0 || row == null) continue;
-    const span = (spans[parent] ??= {
-      start: Infinity,
-      finish: -Infinity,
-      startDay: Infinity,
-      finishDay: -Infinity,
-      count: 0,
-      complete: 0,
-      untouched: 0,
-    });
-    span.start = Math.min(span.start, row.start);
-    span.finish = Math.max(span.finish, row.finish);
-    span.startDay = Math.min(span.startDay, row.startDay);
-    span.finishDay = Math.max(span.finishDay, row.finishDay);
-    span.count++;
-    if (row.state === "complete") span.complete++;
-    if (row.state === "notStarted") span.untouched++;
-  }
-}
-
-function summaryRow(span: Span): ScheduledActivity {
-  const state = span.complete === span.count ? "complete" : span.untouched === span.count ? "notStarted" : "inProgress";
-  return {
-    ...withoutFloat,
-    start: localMinute(span.start),
-    finish: localMinute(span.finish),
-    startDay: epochDay(span.startDay),
-    finishDay: epochDay(span.finishDay),
-    state,
   };
 }

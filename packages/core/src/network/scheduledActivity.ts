@@ -1,6 +1,8 @@
 import type { EpochDay, LocalMinute } from "../time/instant.ts";
 
 export type ActivityState = "notStarted" | "inProgress" | "complete";
+/** By the number that a network has for each. */
+export const ACTIVITY_STATES: readonly ActivityState[] = ["notStarted", "inProgress", "complete"];
 
 /** The dates of one activity. Float in working minutes of its calendar; `null` where it has none. */
 export interface ScheduledActivity {
@@ -42,3 +44,6 @@ const alike = (a: ScheduledActivity, b: ScheduledActivity): boolean =>
  */
 export const settledRow = (row: ScheduledActivity, former: ScheduledActivity | null): ScheduledActivity =>
   former !== null && alike(former, row) ? former : row;
+
+/** Gives the dates of an activity before, by its position now. */
+export type FormerRows = (at: number) => ScheduledActivity | null;

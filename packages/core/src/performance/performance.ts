@@ -79,8 +79,8 @@ function figuresBefore(plan: PlanBundle, before: MeasuredBefore | undefined): (i
 function leftOf({ plan, schedule, rows, asOf }: Measured, was: Performance | undefined): ReadonlyMap<string, Figures> {
   const before = was && measuredFor.get(was);
   if (before?.rows === rows && before.asOf === asOf) {
-    const { gone, changed, from } = succession(before.plan.activities, plan.activities);
-    if (gone.length === 0 && changed.every((i) => from[i]! >= 0)) return was!.left;
+    const { gone, changed } = succession(before.plan.activities, plan.activities);
+    if (gone.length === 0 && !changed.some((i) => was!.left.has(plan.activities[i]!.id))) return was!.left;
   }
   const close = closeOf(parseDate(asOf)!);
   const left = new Map<string, Figures>();

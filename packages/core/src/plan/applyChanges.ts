@@ -48,9 +48,9 @@ class Draft {
 
   /** Adds a row before another, or at the end. */
   add(table: PlanTable, key: string, row: Row, before: string | undefined): void {
-    const rows = this.writable(table);
+    const rows = this.tables[table] as Rows<Row>;
     if (rows.has(key)) refuse(table, key, "id", "is there already; use another id");
-    if (before === undefined || !rows.has(before)) rows.set(key, row);
+    if (before === undefined || !rows.has(before)) this.writable(table).set(key, row);
     else {
       const placed = new Map<string, Row>();
       rows.forEach((each, at) => {

@@ -3,9 +3,11 @@ import { succession } from "./derived/succession.ts";
 import type { Activity } from "./schema.ts";
 
 /** The position of each row of a table by its id. */
-export const positionsOf = remembered(
-  (rows: readonly { readonly id: string }[]): ReadonlyMap<string, number> => new Map(rows.map(({ id }, i) => [id, i])),
-);
+export const positionsOf = remembered((rows: readonly { readonly id: string }[]): ReadonlyMap<string, number> => {
+  const positions = new Map<string, number>();
+  for (let i = 0; i < rows.length; i++) positions.set(rows[i]!.id, i);
+  return positions;
+});
 
 /** The tree of a plan's activities, by position in the table. */
 export interface PlanTree {
@@ -17,6 +19,8 @@ export interface PlanTree {
   readonly parentsFirst: Int32Array;
   /** The ids of what is parked itself or lies below something parked. */
   readonly parked: ReadonlySet<string>;
+  /** Positions of what spans others (`levelOfEffort`) and is not parked. */
+  readonly spans: readonly number[];
 }
 
 /** The tree; the parents must exist and form no loop. */
@@ -35,7 +39,10 @@ export const planTree = remembered((activities: readonly Activity[]): PlanTree =
     if (activity.parked === true || (activity.parent !== undefined && parked.has(activity.parent)))
       parked.add(activity.id);
   }
-  return { indexOf, parentOf, parentsFirst, parked };
+  const spans: number[] = [];
+  for (let i = 0; i < count; i++)
+    if (activities[i]!.kind === "levelOfEffort" && !parked.has(activities[i]!.id)) spans.push(i);
+  return { indexOf, parentOf, parentsFirst, parked, spans };
 });
 
 /**
@@ -49,7 +56,7 @@ export function handOnTree(before: readonly Activity[], after: readonly Activity
   positionsOf.holdsOf(after, before);
   const isSameTree = changed.every((i) => {
     const [was, now] = [before[i]!, after[i]!];
-    return was.parent === now.parent && was.parked === now.parked;
+    return was.parent === now.parent && was.parked === now.parked && was.kind === now.kind;
   });
   if (isSameTree) planTree.holdsOf(after, before);
 }

@@ -1,7 +1,7 @@
 import type { Schedule } from "../network/schedule.ts";
 import type { BaselineContent } from "../performance/plannedValue.ts";
 import type { PlanBundle } from "../plan/schema.ts";
-import type { Check, Measured } from "./ground/check.ts";
+import type { Check, Measured, Offence } from "./ground/check.ts";
 import { bei } from "./checks/bei.ts";
 import { cpli } from "./checks/cpli.ts";
 import { criticalPathTest } from "./checks/criticalPathTest.ts";
@@ -40,11 +40,25 @@ export const CHECKS: readonly Check[] = [
 export type QualityLimits = Readonly<Record<string, number | undefined>>;
 
 /** What a check found, held against its limit. */
-export interface CheckResult extends Measured {
-  readonly check: Check;
-  readonly limit: number;
-  /** `null` where there was nothing to count, which is not a pass. */
-  readonly passes: boolean | null;
+export class CheckResult {
+  readonly count: number | null;
+  readonly outOf: number | null;
+  readonly value: number | null;
+  private told: readonly Offence[] | undefined;
+
+  /** @param passes `null` where there was nothing to count, which is not a pass */
+  constructor(
+    readonly check: Check,
+    private readonly measured: Measured,
+    readonly limit: number,
+    readonly passes: boolean | null,
+  ) {
+    ({ count: this.count, outOf: this.outOf, value: this.value } = measured);
+  }
+
+  get offences(): readonly Offence[] {
+    return (this.told ??= this.measured.tell());
+  }
 }
 
 /** Whether a value keeps its limit; `null` where there is none. */
@@ -60,7 +74,7 @@ export function measureChecks(ground: Ground, limits: QualityLimits = {}): Check
     const measured = check.measure(ground);
     // How far the finish may stay behind in the test is part of its definition.
     const limit = check.rule === "holds" ? check.limit : (limits[check.number] ?? check.limit);
-    return { ...measured, check, limit, passes: keeps(check, limit, measured) };
+    return new CheckResult(check, measured, limit, keeps(check, limit, measured));
   });
 }
 

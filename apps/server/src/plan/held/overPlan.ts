@@ -13,9 +13,15 @@ export const computePlansIn = (file: string): void => void (threadFile = file);
 const tags = new WeakMap<Plan, number>();
 let lastTag = 0;
 
-/** What a plan is called between this thread and those for plans. */
-export function tagOf(plan: Plan): number {
-  const tag = tags.get(plan) ?? ++lastTag;
+/** What a plan will be called between this thread and those for plans that is not made yet. */
+export const newTag = (): number => ++lastTag;
+
+/**
+ * What a plan is called between this thread and those for plans.
+ * @param made what it was to be called before it was made
+ */
+export function tagOf(plan: Plan, made?: number): number {
+  const tag = tags.get(plan) ?? made ?? newTag();
   tags.set(plan, tag);
   return tag;
 }

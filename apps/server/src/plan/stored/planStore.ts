@@ -5,11 +5,13 @@ import {
   type PlanTable,
   type PlanTables,
   type ProjectHead,
+  remembered,
   type Rows,
+  succession,
 } from "@chronometra/core";
 import { In, type EntityManager } from "typeorm";
 import { orNotFound } from "../../shared/failure.ts";
-import { placesBetween, placesOf, rememberPlaces, type Places } from "./places.ts";
+import { NOWHERE, placesBetween, placesOf, rememberPlaces, type Places } from "./places.ts";
 import { PlanRowEntity } from "./planEntities.ts";
 
 type Row = PlanTables[PlanTable];
@@ -113,20 +115,28 @@ const INSERTED_AT_ONCE = 1000;
 
 /** Where the rows of a table stand: as this server remembers, or as the database says. */
 async function placesIn(manager: EntityManager, projectId: string, table: PlanTable, was: Rows<Row>): Promise<Places> {
-  const known = was.size === 0 ? new Map<string, number>() : placesOf(was);
+  const known = was.size === 0 ? new Float64Array(0) : placesOf(was);
   if (known !== undefined) return known;
   const rows = (await manager.query("select row_key, position from plan_row where project_id = ? and table_name = ?", [
     projectId,
     table,
   ])) as { row_key: string; position: number }[];
-  return new Map(rows.map(({ row_key, position }) => [row_key, position]));
+  const positions = new Map(rows.map(({ row_key, position }) => [row_key, position]));
+  return Float64Array.from(keysOf(was), (key) => positions.get(key) ?? NOWHERE);
 }
 
-const sameOrder = (a: Iterable<string>, b: Iterable<string>): boolean => {
-  const other = b[Symbol.iterator]();
-  for (const key of a) if (other.next().value !== key) return false;
-  return true;
-};
+const keysOf = remembered((rows: Rows<Row>): readonly string[] => [...rows.keys()]);
+const rowsOf = remembered((rows: Rows<Row>): readonly Row[] => [...rows.values()]);
+const NO_ROWS: Rows<Row> = new Map();
+
+/** Finds out ahead how the rows of two plans differ, so that they are only written under the lock. */
+export function compareAhead(before: Plan, after: Plan): void {
+  for (const table of ROW_TABLES)
+    if (before[table] !== after[table]) {
+      succession(keysOf(before[table]), keysOf(after[table]));
+      rowsOf(after[table]);
+    }
+}
 
 /** Writes what differs between two plans of one project; baselines are written by the approval that froze them. */
 export async function storeDifference(
@@ -136,45 +146,54 @@ export async function storeDifference(
   after: Plan,
 ): Promise<void> {
   for (const table of ROW_TABLES) {
-    const was: Rows<Row> = before?.[table] ?? new Map();
+    const was: Rows<Row> = before?.[table] ?? NO_ROWS;
     const now: Rows<Row> = after[table];
-    if (was === now) continue;
-    const removed = [...was.keys()].filter((key) => !now.has(key));
-    if (removed.length > 0) await manager.delete(PlanRowEntity, { projectId, tableName: table, rowKey: In(removed) });
-    if (was.size === now.size && sameOrder(was.keys(), now.keys())) {
-      await updateRows(manager, projectId, table, was, now);
-      const stay = placesOf(was);
-      if (stay !== undefined) rememberPlaces(now, stay);
-      continue;
-    }
-    const known = await placesIn(manager, projectId, table, was);
-    const places = placesBetween([...now.keys()], known);
-    const rows = [...now].flatMap(([key, row]) => {
-      const place = places.get(key)!;
-      return was.get(key) === row && known.get(key) === place ? [] : [rowOf(projectId, table, key, row, place)];
-    });
-    for (let i = 0; i < rows.length; i += INSERTED_AT_ONCE)
-      await upsertRows(manager, rows.slice(i, i + INSERTED_AT_ONCE));
-    rememberPlaces(now, places);
+    if (was !== now) await storeTable(manager, projectId, table, was, now);
   }
 }
 
-/** Rows whose content changed and whose place did not. */
-async function updateRows(
+/** Where rows stand so far, in the order in which they are now. */
+function placesNow(known: Places, from: Int32Array): Places {
+  const places = new Float64Array(from.length).fill(NOWHERE);
+  for (let at = 0; at < from.length; at++) if (from[at]! >= 0) places[at] = known[from[at]!]!;
+  return places;
+}
+
+/** The same of one table. Rows are compared by where they stand in it: mostly nearly all stand where they stood. */
+async function storeTable(
   manager: EntityManager,
   projectId: string,
   table: PlanTable,
   was: Rows<Row>,
   now: Rows<Row>,
 ): Promise<void> {
-  const changed = [...now].filter(([key, row]) => was.get(key) !== row);
-  if (changed.length === 0) return;
-  for (let i = 0; i < changed.length; i += INSERTED_AT_ONCE)
+  const keys = keysOf(now);
+  const [rowsBefore, rows] = [rowsOf(was), rowsOf(now)];
+  const { from, gone, inPlace } = succession(keysOf(was), keys);
+  const removed = gone.map((at) => keysOf(was)[at]!);
+  for (let i = 0; i < removed.length; i += INSERTED_AT_ONCE)
+    await manager.delete(PlanRowEntity, {
+      projectId,
+      tableName: table,
+      rowKey: In(removed.slice(i, i + INSERTED_AT_ONCE)),
+    });
+  const known = inPlace ? placesOf(was) : await placesIn(manager, projectId, table, was);
+  const before = inPlace ? known : placesNow(known!, from);
+  const places = inPlace ? known : placesBetween(before!);
+  const written: number[] = [];
+  for (let at = 0; at < rows.length; at++)
+    if (rowsBefore[from[at]!] !== rows[at] || before?.[at] !== places?.[at]) written.push(at);
+  // The places of rows that stand where they stood need not be known.
+  const position = inPlace ? "position" : "values(position)";
+  for (let i = 0; i < written.length; i += INSERTED_AT_ONCE)
     await upsertRows(
       manager,
-      changed.slice(i, i + INSERTED_AT_ONCE).map(([key, row]) => rowOf(projectId, table, key, row, 0)),
-      "position",
+      written
+        .slice(i, i + INSERTED_AT_ONCE)
+        .map((at) => rowOf(projectId, table, keys[at]!, rows[at]!, places?.[at] ?? 0)),
+      position,
     );
+  if (places !== undefined) rememberPlaces(now, places);
 }
 
 function rowOf(
@@ -193,7 +212,7 @@ function rowOf(
 async function upsertRows(
   manager: EntityManager,
   rows: (string | number | null)[][],
-  position: "values(position)" | "position" = "values(position)",
+  position: "values(position)" | "position",
 ): Promise<void> {
   const places = rows.map(() => "(?, ?, ?, ?, ?, ?)").join(", ");
   await manager.query(

@@ -100,8 +100,12 @@ export interface Network {
 /** Any column of a network or of its dates. */
 export type Column = Uint8Array | Uint16Array | Int32Array | Float64Array;
 
-/** Writes into a column what another has of the same nodes; of new ones it stays as it is. */
-export function gather(from: Column, was: Int32Array, into: Column): void {
+/**
+ * Writes into a column what another has of the same nodes; of new ones it stays as it is.
+ * @param was the node before, by node; -1 where it is new. `null` where nodes keep their numbers and new ones follow
+ */
+export function gather(from: Column, was: Int32Array | null, into: Column): void {
+  if (was === null) return into.set(from);
   for (let node = 0; node < was.length; node++) if (was[node]! >= 0) into[node] = from[was[node]!]!;
 }
 

@@ -17,7 +17,7 @@ export interface LaidOut {
 /** A network made of an earlier one. */
 export interface Renewed {
   readonly network: net.Network;
-  /** The node before, by node; -1 where it is new. `null` where all nodes are what they were. */
+  /** The node before, by node; -1 where it is new. `null` where nodes keep their numbers, and new ones follow them. */
   readonly was: Int32Array | null;
   /** Nodes of which something of their own, of their people or of their links may be other than before. */
   readonly stirred: readonly number[];
@@ -41,7 +41,9 @@ export function renewNetwork(plan: PlanBundle, tree: PlanTree, set: CalendarSet,
   const links = renewLinks(plan, tree, before, rows, numbered);
   const { was } = links;
   const nodeOf =
-    was === null && rows.inPlace ? before.network.nodeOf : nodesByPosition(links.activityOf, plan.activities.length);
+    links.activityOf === before.network.activityOf
+      ? before.network.nodeOf
+      : nodesByPosition(links.activityOf, plan.activities.length);
   const mine = touched.flatMap((at) => (nodeOf[at]! < 0 ? [] : [nodeOf[at]!]));
   const network: net.Network = {
     count: links.activityOf.length,
@@ -94,6 +96,7 @@ const NOBODY: readonly Assignment[] = [];
 
 interface Numbered {
   readonly activityOf: Int32Array;
+  /** As of {@link Renewed}. */
   readonly was: Int32Array | null;
 }
 
@@ -117,16 +120,30 @@ function numberNodes(
     activityOf[filled] = at;
     was[filled++] = node;
   }
-  const stays = filled === before.count && come.length === 0;
+  const stays = filled === before.count;
   for (const at of come) activityOf[filled++] = at;
   return { activityOf: activityOf.subarray(0, filled), was: stays ? null : was.subarray(0, filled) };
 }
 
-const LINK_COLUMNS = ["inStart", "inLinks", "inRow", "linkRows", "outStart", "outLinks"] as const;
-type LinkColumn = (typeof LINK_COLUMNS)[number];
+type LinksOf = ReturnType<typeof linkColumns>;
 
 interface RenewedLinks extends Numbered {
-  readonly columns: Pick<net.Network, LinkColumn | "ends">;
+  readonly columns: LinksOf & Pick<net.Network, "ends">;
+}
+
+/** Whether the nodes from one on are of rows that were not there before. */
+const areAllNew = (activityOf: Int32Array, first: number, { from }: Succession): boolean =>
+  activityOf.subarray(first).every((at) => from[at]! < 0);
+
+/** The links of a network, where nodes without any may follow. */
+function linksOf({ inStart, inLinks, inRow, linkRows, outStart, outLinks }: net.Network, count: number): LinksOf {
+  const longer = (start: Int32Array): Int32Array => {
+    if (start.length === count + 1) return start;
+    const all = new Int32Array(count + 1).fill(start.at(-1)!);
+    all.set(start);
+    return all;
+  };
+  return { inStart: longer(inStart), inLinks, inRow, linkRows, outStart: longer(outStart), outLinks };
 }
 
 /** The links of the nodes as they are numbered; where one would lead backwards, nodes are put in order anew. */
@@ -143,26 +160,28 @@ function renewLinks(
     isSame && rows.inPlace
       ? network.ends
       : linkEndsAgain(links, tree, { links: then.links ?? NO_LINKS, ends: network.ends }, rows.to);
-  if (isSame && numbered.was === null) {
-    const columns = Object.fromEntries(LINK_COLUMNS.map((column) => [column, network[column]]));
-    return { ...numbered, columns: { ...(columns as Pick<net.Network, LinkColumn>), ends } };
-  }
+  // No link that was there leads to a row that was not.
+  if (isSame && numbered.was === null && areAllNew(numbered.activityOf, network.count, rows))
+    return { ...numbered, columns: { ...linksOf(network, numbered.activityOf.length), ends } };
   const placed = placeLinks(ends, nodesByPosition(numbered.activityOf, plan.activities.length));
-  const { activityOf, was, placed: inTurn } = forward(plan, numbered, placed);
+  const { activityOf, was, placed: inTurn } = forward(plan, numbered, network.count, placed);
   return { activityOf, was, columns: { ...linkColumns(links, inTurn, activityOf.length), ends } };
 }
 
 const NO_LINKS: NonNullable<PlanBundle["links"]> = [];
 
-/** Nodes as they are numbered where every link leads forward in them; else in a new order. */
-function forward(plan: PlanBundle, { activityOf, was }: Numbered, placed: PlacedLinks) {
+/**
+ * Nodes as they are numbered where every link leads forward in them; else in a new order.
+ * @param count how many nodes there were before
+ */
+function forward(plan: PlanBundle, { activityOf, was }: Numbered, count: number, placed: PlacedLinks) {
   if (placed.from.every((node, i) => node < placed.to[i]!)) return { activityOf, was, placed };
   const ordered = inOrder(plan, activityOf, placed);
-  const before = ordered.order.map((node) => (was === null ? node : was[node]!));
+  const before = ordered.order.map((node) => (was === null ? (node < count ? node : -1) : was[node]!));
   return { activityOf: ordered.activityOf, was: before, placed: ordered.links };
 }
 
-/** The columns of nodes: copied, and written anew for some. */
+/** The columns of nodes as they were, written anew for some; a column in which nothing is written is the same as before. */
 function renewColumns(
   plan: PlanBundle,
   activityOf: Int32Array,
@@ -170,35 +189,58 @@ function renewColumns(
   was: Int32Array | null,
   written: readonly number[],
 ) {
-  const columns = was === null ? copied(before) : gathered(before, was);
+  const columns = columnsBefore(activityOf.length, before, was);
   const byActivity = assignmentsByActivity(plan);
-  const parts = was === null ? new Map(before.parts) : partsOf(before, was);
+  const parts = new PartsOf(was === null ? before.parts : partsOf(before, was));
   const calendars = [...before.calendars];
+  const one = emptyColumns(1);
   for (const node of written) {
     const activity = plan.activities[activityOf[node]!]!;
     const calendar = before.calendarSet.get(activity.calendar ?? plan.project.calendar);
     const known = calendars.indexOf(calendar);
-    columns.calendarOf[node] = known < 0 ? calendars.push(calendar) - 1 : known;
-    columns.kind[node] = kindOf(activity);
+    one.calendarOf[0] = known < 0 ? calendars.push(calendar) - 1 : known;
+    one.kind[0] = kindOf(activity);
     const assigned = byActivity.get(activity.id) ?? [];
-    const own = writeNode(columns, node, activity, assigned, plan, before.calendarSet);
-    if (own === null) parts.delete(node);
-    else parts.set(node, own);
+    parts.set(node, writeNode(one, 0, activity, assigned, plan, before.calendarSet));
+    for (const column of COLUMNS) {
+      if (columns[column][node] === one[column][0]) continue;
+      if (columns[column] === before[column]) Object.assign(columns, { [column]: before[column].slice() });
+      columns[column][node] = one[column][0]!;
+    }
   }
-  return { ...columns, calendars, parts };
+  return { ...columns, calendars, parts: parts.all };
 }
 
 type Columns = ReturnType<typeof emptyColumns>;
-const COLUMNS = Object.keys(emptyColumns(0)) as (keyof Columns)[];
 
-const copied = (before: Columns): Columns =>
-  Object.fromEntries(COLUMNS.map((column) => [column, before[column].slice()])) as unknown as Columns;
-
-function gathered(before: Columns, was: Int32Array): Columns {
-  const columns = emptyColumns(was.length);
+function columnsBefore(count: number, before: net.Network, was: Int32Array | null): Columns {
+  if (was === null && count === before.count)
+    return Object.fromEntries(COLUMNS.map((column) => [column, before[column]])) as unknown as Columns;
+  const columns = emptyColumns(count);
   for (const column of COLUMNS) net.gather(before[column], was, columns[column]);
   return columns;
 }
+
+type Parts = net.Network["parts"];
+
+/** The parts of nodes whose people decide their finish, copied when one of them is first written. */
+class PartsOf {
+  private own: Map<number, readonly net.EffortPart[]> | undefined;
+  constructor(private readonly before: Parts) {}
+
+  get all(): Parts {
+    return this.own ?? this.before;
+  }
+
+  set(node: number, parts: readonly net.EffortPart[] | null): void {
+    if (parts === null && !this.all.has(node)) return;
+    this.own ??= new Map(this.before);
+    if (parts === null) this.own.delete(node);
+    else this.own.set(node, parts);
+  }
+}
+
+const COLUMNS = Object.keys(emptyColumns(0)) as (keyof Columns)[];
 
 function partsOf(before: net.Network, was: Int32Array): Map<number, readonly net.EffortPart[]> {
   const parts = new Map<number, readonly net.EffortPart[]>();
@@ -215,7 +257,7 @@ function relinked(now: net.Network, before: net.Network, was: Int32Array | null)
   if (now.inLinks === before.inLinks) return [];
   const found: number[] = [];
   for (let node = 0; node < now.count; node++) {
-    const old = was === null ? node : was[node]!;
+    const old = was === null ? (node < before.count ? node : -1) : was[node]!;
     if (old < 0 || !sameLinksInto(now, node, before, old)) {
       found.push(node);
       // What lost a link, or has one more, is bound by other links than it was.

@@ -12,21 +12,24 @@ export interface Succession {
   readonly inPlace: boolean;
 }
 
+/** A row, or the key of one. */
+type Row = object | string;
+
 /** What tells a row from the others: its id, or itself where rows of its table have none. */
-const keyOf = (row: object): unknown => ("id" in row ? row.id : row);
+const keyOf = (row: Row): unknown => (typeof row === "object" && "id" in row ? row.id : row);
 
 interface Known {
   /** Held weakly, since each list would else hold all that ever came before it. */
-  readonly before: WeakRef<readonly object[]>;
+  readonly before: WeakRef<readonly Row[]>;
   readonly found: Succession;
 }
-const known = new WeakMap<readonly object[], Known>();
+const known = new WeakMap<readonly Row[], Known>();
 
 /**
- * How a list of rows came of another, found once: rows with an id are the same by it, others by being the same object.
+ * How a list of rows, or of keys, came of another, found once: rows with an id are the same by it, others by being the same object.
  * Mostly nearly all of them stand where they stood, so both lists are read from either end as far as they agree.
  */
-export function succession(before: readonly object[], after: readonly object[]): Succession {
+export function succession(before: readonly Row[], after: readonly Row[]): Succession {
   const last = known.get(after);
   if (last?.before.deref() === before) return last.found;
   const found = trace(before, after);
@@ -34,19 +37,38 @@ export function succession(before: readonly object[], after: readonly object[]):
   return found;
 }
 
-/** How far two lists agree from their beginning, and to where from their end. */
-function commonEnds(before: readonly object[], after: readonly object[]) {
-  const isSame = (was: number, now: number): boolean =>
-    before[was] === after[now] || keyOf(before[was]!) === keyOf(after[now]!);
-  let head = 0;
-  while (head < before.length && head < after.length && isSame(head, head)) head++;
-  let [wasEnd, nowEnd] = [before.length, after.length];
-  for (; wasEnd > head && nowEnd > head && isSame(wasEnd - 1, nowEnd - 1); wasEnd--) nowEnd--;
-  return { head, wasEnd, nowEnd };
+let counted = new Int32Array(0);
+/** 0, 1, 2 ...: where rows stood that stand where they stood. */
+function standing(count: number): Int32Array {
+  if (counted.length < count) counted = new Int32Array(count * 2).map((_, at) => at);
+  return counted.subarray(0, count);
 }
 
-function trace(before: readonly object[], after: readonly object[]): Succession {
-  const { head, wasEnd, nowEnd } = commonEnds(before, after);
+/** How far two lists agree from their end, not below where they agree from their beginning. */
+function commonEnd(before: readonly Row[], after: readonly Row[], head: number) {
+  let [wasEnd, nowEnd] = [before.length, after.length];
+  for (; wasEnd > head && nowEnd > head && isSame(before[wasEnd - 1]!, after[nowEnd - 1]!); wasEnd--) nowEnd--;
+  return { wasEnd, nowEnd };
+}
+
+const isSame = (was: Row, now: Row): boolean => was === now || keyOf(was) === keyOf(now);
+
+function trace(before: readonly Row[], after: readonly Row[]): Succession {
+  const changed: number[] = [];
+  const least = Math.min(before.length, after.length);
+  let head = 0;
+  for (; head < least; head++) {
+    if (before[head] === after[head]) continue;
+    if (!isSame(before[head]!, after[head]!)) break;
+    changed.push(head);
+  }
+  if (head === before.length && head === after.length)
+    return { from: standing(head), to: standing(head), changed, gone: [], inPlace: true };
+  return traceMoved(before, after, head, changed);
+}
+
+function traceMoved(before: readonly Row[], after: readonly Row[], head: number, changed: number[]): Succession {
+  const { wasEnd, nowEnd } = commonEnd(before, after, head);
   const from = new Int32Array(after.length).fill(-1);
   const to = new Int32Array(before.length).fill(-1);
   const meet = (was: number, now: number): void => {
@@ -61,10 +83,8 @@ function trace(before: readonly object[], after: readonly object[]): Succession 
     const was = places.get(keyOf(after[now]!));
     if (was !== undefined) meet(was, now);
   }
-  const changed: number[] = [];
-  for (let now = 0; now < after.length; now++) if (after[now] !== before[from[now]!]) changed.push(now);
+  for (let now = head; now < after.length; now++) if (after[now] !== before[from[now]!]) changed.push(now);
   const gone: number[] = [];
   for (let was = head; was < wasEnd; was++) if (to[was] === -1) gone.push(was);
-  const inPlace = head === before.length && head === after.length;
-  return { from, to, changed, gone, inPlace };
+  return { from, to, changed, gone, inPlace: false };
 }

@@ -1,5 +1,15 @@
+import { remembered } from "../../plan/derived/remembered.ts";
+import type { BaselineRow } from "../../plan/schema.ts";
 import { parseInstant } from "../../time/instant.ts";
 import { uncounted, type Check } from "../ground/check.ts";
+
+/** The last finish of a baseline, leaving out what is parked; empty where there is none. */
+const latestApproved = remembered((rows: readonly BaselineRow[]) =>
+  remembered((parked: ReadonlySet<string>): string =>
+    // Instants as text come in their own order.
+    rows.reduce((last, { id, finish }) => (finish <= last || parked.has(id) ? last : finish), ""),
+  ),
+);
 
 /** Check 13 (DCMA 14-point assessment, "Critical path length index"). */
 export const cpli: Check = {
@@ -11,12 +21,7 @@ export const cpli: Check = {
   limit: 0.95,
   mend: "links",
   measure: ({ plan, schedule, baseline, close }) => {
-    // Instants as text come in their own order.
-    const latest =
-      baseline?.activities.reduce(
-        (last, { id, finish }) => (finish <= last || schedule.tree.parked.has(id) ? last : finish),
-        "",
-      ) ?? "";
+    const latest = baseline === null ? "" : latestApproved(baseline.activities)(schedule.tree.parked);
     if (close === null || schedule.finish === null || latest === "" || schedule.finish <= close) return uncounted(null);
     const calendar = schedule.calendars.get(plan.project.calendar);
     const length = calendar.indexAt(schedule.finish) - calendar.indexAt(close);

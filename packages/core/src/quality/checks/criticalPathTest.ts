@@ -101,7 +101,7 @@ export const criticalPathTest: Check = {
     return {
       ...uncounted(null),
       holds: Math.abs(test.movedMinutes - test.addedMinutes) <= TOLERANCE_DAYS * test.tested.calendar.dayMinutes,
-      offences: offences([test.tested], () => value),
+      tell: () => offences([test.tested], () => value),
     };
   },
 };

@@ -1,4 +1,4 @@
-import { faulty, share, type Check } from "../ground/check.ts";
+import { offendingSo, share, type Check } from "../ground/check.ts";
 import { NONE } from "../../network/laid/network.ts";
 import { openThat, type Placed } from "../ground/ground.ts";
 import { WISHES } from "../../plan/words/wishWords.ts";
@@ -21,6 +21,9 @@ export const hardWishes: Check = {
   measure: (ground) => {
     const { startNotAfter, finishNotAfter } = ground.schedule.network;
     const { found, outOf } = openThat(ground, (node) => startNotAfter[node] !== NONE || finishNotAfter[node] !== NONE);
-    return share(faulty(found, hardWish), outOf);
+    return share(
+      offendingSo(found, (placed) => hardWish(placed)!),
+      outOf,
+    );
   },
 };

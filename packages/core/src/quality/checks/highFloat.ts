@@ -1,4 +1,4 @@
-import { offences, share, type Check } from "../ground/check.ts";
+import { offendingSo, share, type Check } from "../ground/check.ts";
 import { inDays, openThat } from "../ground/ground.ts";
 
 /** Days beyond which float or a length is called too much (DCMA 14-point assessment: two working months). */
@@ -18,7 +18,7 @@ export const highFloat: Check = {
     const most = network.calendars.map(({ dayMinutes }) => MANY_DAYS * dayMinutes);
     const { found, outOf } = openThat(ground, (node) => late.totalFloat[node]! > most[network.calendarOf[node]!]!);
     return share(
-      offences(found, (placed) => `${inDays(placed.row.totalFloat!, placed)} float`),
+      offendingSo(found, (placed) => `${inDays(placed.row.totalFloat!, placed)} float`),
       outOf,
     );
   },

@@ -1,11 +1,18 @@
 import { actualFinishAt, actualStartAt } from "../../plan/check/checkActivity.ts";
 import { finishDayOf, parseDate, startDayOf, type EpochDay } from "../../time/instant.ts";
-import { offence, share, type Check, type MendPlace, type Offence } from "../ground/check.ts";
-import type { Placed } from "../ground/ground.ts";
+import { offence, offending, share, type Check, type MendPlace } from "../ground/check.ts";
+import { NONE } from "../../network/laid/network.ts";
+import type { Ground, Placed } from "../ground/ground.ts";
 import { dateWords } from "../../words/dateWords.ts";
 
+interface Fault {
+  readonly at: number;
+  readonly words: string;
+  readonly mend: MendPlace;
+}
+
 /** What cannot be about an activity's dates at a data date, in words, and where it stands; `null` where all can. */
-function impossible({ activity, row, isOpen }: Placed, dataDay: EpochDay): { words: string; mend: MendPlace } | null {
+function impossible({ activity, row, isOpen }: Placed, dataDay: EpochDay): Omit<Fault, "at"> | null {
   const { actualStart, actualFinish, wish } = activity;
   if (actualStart !== undefined && startDayOf(actualStartAt(actualStart)) > dataDay)
     return { words: `begun on ${dateWords(actualStart)}, after the data date`, mend: "began" };
@@ -20,6 +27,22 @@ function impossible({ activity, row, isOpen }: Placed, dataDay: EpochDay): { wor
   return null;
 }
 
+/** What has begun or ended after the data date or has a date wish: the columns tell sooner than the activities. */
+function doubtful({ scheduled, close, schedule: { network } }: Ground): Placed[] {
+  const { actualStart, actualFinish, startNotBefore, startNotAfter, finishNotBefore, finishNotAfter } = network;
+  return scheduled.filter(({ at }) => {
+    const node = network.nodeOf[at]!;
+    return (
+      actualStart[node]! >= close! ||
+      actualFinish[node]! > close! ||
+      startNotBefore[node] !== NONE ||
+      startNotAfter[node] !== NONE ||
+      finishNotBefore[node] !== NONE ||
+      finishNotAfter[node] !== NONE
+    );
+  });
+}
+
 /** Check 9 (DCMA 14-point assessment, "Invalid dates"). */
 export const impossibleDates: Check = {
   number: 9,
@@ -30,12 +53,16 @@ export const impossibleDates: Check = {
   rule: "atMost",
   limit: 0,
   mend: "ended",
-  measure: ({ scheduled, dataDay }) => {
-    const offences: Offence[] = [];
-    for (const placed of dataDay === null ? [] : scheduled) {
+  measure: (ground) => {
+    const { scheduled, dataDay } = ground;
+    const faults: Fault[] = [];
+    for (const placed of dataDay === null ? [] : doubtful(ground)) {
       const fault = impossible(placed, dataDay!);
-      if (fault !== null) offences.push(offence(placed.at, fault, ({ words }) => words, fault.mend));
+      if (fault !== null) faults.push({ at: placed.at, ...fault });
     }
-    return share(offences, scheduled.length);
+    return share(
+      offending(faults, (fault) => offence(fault.at, fault, ({ words }) => words, fault.mend)),
+      scheduled.length,
+    );
   },
 };

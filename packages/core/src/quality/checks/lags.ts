@@ -1,5 +1,5 @@
-import { share, type Check } from "../ground/check.ts";
-import { linksThat } from "../ground/ground.ts";
+import { offending, share, type Check } from "../ground/check.ts";
+import { linksThat, placedLinkAt } from "../ground/ground.ts";
 import { linkOffence } from "../ground/linkWords.ts";
 
 /** Check 3 (DCMA 14-point assessment, "Lags"). */
@@ -14,6 +14,9 @@ export const lags: Check = {
   measure: (ground) => {
     const { lag } = ground.schedule.network.inLinks;
     const { found, outOf } = linksThat(ground, (link) => lag[link]! > 0);
-    return share(found.map(linkOffence), outOf);
+    return share(
+      offending(found, (each) => linkOffence(placedLinkAt(ground, each))),
+      outOf,
+    );
   },
 };

@@ -1,6 +1,6 @@
-import { counted, type Check } from "../ground/check.ts";
+import { counted, offending, type Check } from "../ground/check.ts";
 import { FS } from "../../network/laid/network.ts";
-import { linksThat } from "../ground/ground.ts";
+import { linksThat, placedLinkAt } from "../ground/ground.ts";
 import { linkOffence } from "../ground/linkWords.ts";
 
 /** Check 4 (DCMA 14-point assessment, "Relationship types"). */
@@ -15,6 +15,10 @@ export const linkTypes: Check = {
   measure: (ground) => {
     const { type } = ground.schedule.network.inLinks;
     const { found, outOf } = linksThat(ground, (link) => type[link] !== FS);
-    return counted(outOf - found.length, outOf, found.map(linkOffence));
+    return counted(
+      outOf - found.length,
+      outOf,
+      offending(found, (each) => linkOffence(placedLinkAt(ground, each))),
+    );
   },
 };

@@ -1,4 +1,4 @@
-import { offences, share, type Check } from "../ground/check.ts";
+import { offendingSo, share, type Check } from "../ground/check.ts";
 import { inDays, plannedMinutes, type Placed } from "../ground/ground.ts";
 import { MANY_DAYS } from "./highFloat.ts";
 
@@ -16,7 +16,7 @@ export const longActivities: Check = {
     const lengthOf = (placed: Placed): number => placed.approved?.durationMinutes ?? plannedMinutes(ground, placed);
     const long = work.filter((placed) => lengthOf(placed) > MANY_DAYS * placed.calendar.dayMinutes);
     return share(
-      offences(long, (placed) => `${inDays(lengthOf(placed), placed)} long`),
+      offendingSo(long, (placed) => `${inDays(lengthOf(placed), placed)} long`),
       work.length,
     );
   },

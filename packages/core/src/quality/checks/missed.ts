@@ -1,5 +1,5 @@
 import { finishDayOf, formatDate, parseInstant, startDayOf, type EpochDay } from "../../time/instant.ts";
-import { NOTHING_TO_COUNT, offences, share, type Check } from "../ground/check.ts";
+import { NOTHING_TO_COUNT, offendingSo, share, type Check } from "../ground/check.ts";
 import type { Placed } from "../ground/ground.ts";
 
 /** The day on which the approved finish is shown, as the current one is. */
@@ -21,7 +21,7 @@ export const missed: Check = {
     if (dataDay === null || baseline === null) return NOTHING_TO_COUNT;
     const late = due.filter((placed) => placed.row.finishDay > approvedDay(placed));
     return share(
-      offences(late, (placed) => `${formatDate(placed.row.finishDay)}, approved ${formatDate(approvedDay(placed))}`),
+      offendingSo(late, (placed) => `${formatDate(placed.row.finishDay)}, approved ${formatDate(approvedDay(placed))}`),
       due.length,
     );
   },

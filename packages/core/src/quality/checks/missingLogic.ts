@@ -1,8 +1,8 @@
-import { offence, share, type Check } from "../ground/check.ts";
+import { offence, offending, share, type Check } from "../ground/check.ts";
 import { openThat, type Ground, type Placed } from "../ground/ground.ts";
 
 /**
- * The activity that comes first by an instant of its node; ties go to one that has no link on that side, then by id.
+ * The node that comes first by an instant; ties go to one that has no link on that side, then by id.
  * @param starts where the links of a node on that side begin
  */
 function outermost(
@@ -10,15 +10,16 @@ function outermost(
   at: (node: number) => number,
   starts: Int32Array,
 ): number | undefined {
-  const isBound = (node: number): number => (starts[node + 1]! > starts[node]! ? 1 : 0);
+  let first = Infinity;
+  for (let node = 0; node < network.count; node++) first = Math.min(first, at(node));
   const idOf = (node: number): string => plan.activities[network.activityOf[node]!]!.id;
   let best: number | undefined;
+  let bestBound = true;
   for (let node = 0; node < network.count; node++) {
-    const ahead =
-      best === undefined
-        ? -1
-        : at(node) - at(best) || isBound(node) - isBound(best) || (idOf(node) < idOf(best) ? -1 : 1);
-    if (ahead < 0) best = node;
+    if (at(node) !== first) continue;
+    const isBound = starts[node + 1]! > starts[node]!;
+    if (best !== undefined && (isBound === bestBound ? idOf(node) > idOf(best) : isBound)) continue;
+    [best, bestBound] = [node, isBound];
   }
   return best;
 }
@@ -76,7 +77,7 @@ export const missingLogic: Check = {
   mend: "links",
   measure: (ground) =>
     share(
-      looseEnds(ground).map((end) => offence(end.placed.at, end, inWords)),
+      offending(looseEnds(ground), (end) => offence(end.placed.at, end, inWords)),
       ground.open.length,
     ),
 };

@@ -1,4 +1,4 @@
-import { offences, share, type Check } from "../ground/check.ts";
+import { offendingSo, share, type Check } from "../ground/check.ts";
 import { inDays, openThat } from "../ground/ground.ts";
 
 /** Check 7 (DCMA 14-point assessment, "Negative float"). */
@@ -14,7 +14,7 @@ export const negativeFloat: Check = {
     const { totalFloat } = ground.schedule.late;
     const { found, outOf } = openThat(ground, (node) => totalFloat[node]! < 0);
     return share(
-      offences(found, (placed) => `${inDays(-placed.row.totalFloat!, placed)} short`),
+      offendingSo(found, (placed) => `${inDays(-placed.row.totalFloat!, placed)} short`),
       outOf,
     );
   },

@@ -1,4 +1,4 @@
-import { offences, share, type Check } from "../ground/check.ts";
+import { offendingSo, share, type Check } from "../ground/check.ts";
 import { inDays, plannedMinutes } from "../ground/ground.ts";
 
 /** Check 10 (DCMA 14-point assessment, "Resources"). */
@@ -17,7 +17,7 @@ export const noResources: Check = {
     );
     const bare = work.filter(({ activity: { id } }) => !ground.assignments.has(id) && !costed.has(id));
     return share(
-      offences(bare, (placed) => `${inDays(plannedMinutes(ground, placed), placed)} with nobody and no cost`),
+      offendingSo(bare, (placed) => `${inDays(plannedMinutes(ground, placed), placed)} with nobody and no cost`),
       work.length,
     );
   },

@@ -48,6 +48,24 @@ export const offences = <T extends { readonly at: number }>(
   say: (thing: T) => string,
 ): Offence[] => things.map((thing) => new Told(thing.at, thing, say));
 
+/** What offends, to be told of when it is asked for: whenever a plan changes all is counted, and seldom shown. */
+export interface Offending {
+  readonly count: number;
+  readonly tell: () => readonly Offence[];
+}
+
+/** All of these offend; each is told of when it is asked for. */
+export const offending = <T>(things: readonly T[], tellOf: (thing: T) => Offence): Offending => ({
+  count: things.length,
+  tell: () => things.map(tellOf),
+});
+
+/** The same where what offends is an activity itself. */
+export const offendingSo = <T extends { readonly at: number }>(
+  things: readonly T[],
+  say: (thing: T) => string,
+): Offending => offending(things, (thing) => new Told(thing.at, thing, say));
+
 const asItIs = (words: string): string => words;
 
 /** Those that offend: of which `fault` says something. */
@@ -70,7 +88,8 @@ export interface Measured {
   readonly value: number | null;
   /** Whether a test held; for what is not measured by a number. */
   readonly holds?: boolean;
-  readonly offences: readonly Offence[];
+  /** What offends, told of when it is asked for. */
+  readonly tell: () => readonly Offence[];
 }
 
 /** How the value is held against its limit. */
@@ -92,17 +111,19 @@ export interface Check {
 }
 
 /** A share of those looked at: `null` where there are none. */
-export function share(offences: readonly Offence[], outOf: number): Measured {
-  return counted(offences.length, outOf, offences);
+export function share(found: Offending, outOf: number): Measured {
+  return counted(found.count, outOf, found);
 }
 
 /** As `share`, where what is counted is not what offends. */
-export function counted(count: number, outOf: number, offences: readonly Offence[]): Measured {
-  return { count, outOf, value: outOf === 0 ? null : count / outOf, offences };
+export function counted(count: number, outOf: number, { tell }: Offending): Measured {
+  return { count, outOf, value: outOf === 0 ? null : count / outOf, tell };
 }
 
+const NO_OFFENCES = (): readonly Offence[] => [];
+
 /** An index: nothing is counted. */
-export const uncounted = (value: number | null): Measured => ({ count: null, outOf: null, value, offences: [] });
+export const uncounted = (value: number | null): Measured => ({ count: null, outOf: null, value, tell: NO_OFFENCES });
 
 /** Nothing to count: no data date, or no baseline. */
-export const NOTHING_TO_COUNT: Measured = { count: 0, outOf: 0, value: null, offences: [] };
+export const NOTHING_TO_COUNT: Measured = { count: 0, outOf: 0, value: null, tell: NO_OFFENCES };

@@ -21,6 +21,8 @@ export interface Placed {
   readonly approved: BaselineRow | null;
   readonly isWork: boolean;
   readonly isOpen: boolean;
+  /** Whether it was to be finished by the data date, as its approved finish is shown. */
+  readonly isDue: boolean;
 }
 
 /** A link between two of them. */
@@ -67,14 +69,7 @@ export function groundOf(
 ): Ground {
   const { network } = schedule;
   const placedAt = placeAll(plan, schedule, baseline, before);
-  const scheduled = placedAt.filter((placed) => placed !== null);
-  const dataDay = plan.project.dataDate === undefined ? null : parseDate(plan.project.dataDate)!;
-  // Instants as text come in their own order.
-  const close = dataDay === null ? "" : formatInstant(closeOf(dataDay));
-  const isDue = ({ approved, row, activity }: Placed): boolean =>
-    approved !== null &&
-    activity.dropped !== true &&
-    (row.shownAsStart ? approved.finish < close : approved.finish <= close);
+  const dataDay = dayOf(plan);
   let allLinks: readonly PlacedLink[] | undefined;
   let links: readonly PlacedLink[] | undefined;
   return {
@@ -84,8 +79,7 @@ export function groundOf(
     dataDay,
     close: dataDay === null ? null : closeOf(dataDay),
     placedAt,
-    scheduled,
-    open: scheduled.filter(({ isOpen }) => isOpen),
+    ...sorted(placedAt),
     get allLinks() {
       return (allLinks ??= placeLinks(network, placedAt));
     },
@@ -93,8 +87,31 @@ export function groundOf(
       return (links ??= this.allLinks.filter(({ to }) => to.isOpen));
     },
     assignments: assignmentsByActivity(plan),
-    due: scheduled.filter(isDue),
   };
+}
+
+const dayOf = ({ project }: PlanBundle): EpochDay | null =>
+  project.dataDate === undefined ? null : parseDate(project.dataDate)!;
+
+function sorted(placedAt: readonly (Placed | null)[]): Pick<Ground, "scheduled" | "open" | "due"> {
+  const [scheduled, open, due]: [Placed[], Placed[], Placed[]] = [[], [], []];
+  for (const placed of placedAt) {
+    if (placed === null) continue;
+    scheduled.push(placed);
+    if (placed.isOpen) open.push(placed);
+    if (placed.isDue) due.push(placed);
+  }
+  return { scheduled, open, due };
+}
+
+/** Tells what was to be finished by the close of a data date. */
+function duenessAt(dataDay: EpochDay | null) {
+  // Instants as text come in their own order.
+  const close = dataDay === null ? "" : formatInstant(closeOf(dataDay));
+  return (approved: BaselineRow | null, row: ScheduledActivity, activity: Activity): boolean =>
+    approved !== null &&
+    activity.dropped !== true &&
+    (row.shownAsStart ? approved.finish < close : approved.finish <= close);
 }
 
 function placeAll(
@@ -104,6 +121,8 @@ function placeAll(
   before: Ground | undefined,
 ): (Placed | null)[] {
   const approved = approvedById(baseline?.activities ?? NO_ROWS);
+  const isDue = duenessAt(dayOf(plan));
+  const isSameDay = before?.plan.project.dataDate === plan.project.dataDate;
   const isSameBaseline = before !== undefined && before.baseline?.activities === baseline?.activities;
   const from = before === undefined ? null : succession(before.plan.activities, plan.activities).from;
   return plan.activities.map((activity, at) => {
@@ -114,6 +133,7 @@ function placeAll(
     const was = from === null ? null : (before!.placedAt[from[at]!] ?? null);
     if (
       isSameBaseline &&
+      isSameDay &&
       was !== null &&
       was.at === at &&
       was.row === row &&
@@ -121,14 +141,16 @@ function placeAll(
       was.calendar === calendar
     )
       return was;
+    const approvedRow = isSameBaseline && was !== null ? was.approved : (approved.get(activity.id) ?? null);
     return {
       at,
       activity,
       row,
       calendar,
-      approved: isSameBaseline && was !== null ? was.approved : (approved.get(activity.id) ?? null),
+      approved: approvedRow,
       isWork: network.kind[node] === WORK,
       isOpen: row.state !== "complete",
+      isDue: isDue(approvedRow, row, activity),
     };
   });
 }
@@ -157,17 +179,14 @@ const placedLink = (
   to: placedAt[activityOf[to]!]!,
 });
 
-/** Some of those looked at, and how many these are. */
-interface Counted<T> {
-  readonly found: readonly T[];
-  readonly outOf: number;
-}
-
 /**
- * Open activities of which something is true of their node, in the plan's order. Columns are read, not objects: all of
- * a plan is counted whenever one changes.
+ * Open activities of which something is true of their node, in the plan's order, and how many are open. Columns are
+ * read, not objects: all of a plan is counted whenever one changes.
  */
-export function openThat({ plan, schedule: { network }, placedAt }: Ground, is: (node: number) => boolean) {
+export function openThat(
+  { plan, schedule: { network }, placedAt }: Ground,
+  is: (node: number) => boolean,
+): { readonly found: readonly Placed[]; readonly outOf: number } {
   const found: Placed[] = [];
   let outOf = 0;
   for (let at = 0; at < plan.activities.length; at++) {
@@ -176,22 +195,31 @@ export function openThat({ plan, schedule: { network }, placedAt }: Ground, is: 
     outOf++;
     if (is(node)) found.push(placedAt[at]!);
   }
-  return { found, outOf } satisfies Counted<Placed>;
+  return { found, outOf };
 }
 
-/** Links to what is open of which something is true, by their position among the network's links in. */
-export function linksThat({ schedule: { network }, placedAt }: Ground, is: (link: number) => boolean) {
-  const found: PlacedLink[] = [];
-  let outOf = 0;
-  for (let node = 0; node < network.count; node++) {
-    if (network.state[node] === COMPLETE) continue;
-    for (let l = network.inStart[node]!; l < network.inStart[node + 1]!; l++) {
-      outOf++;
-      if (is(l)) found.push(placedLink(network, placedAt, l, node));
-    }
-  }
-  return { found, outOf } satisfies Counted<PlacedLink>;
+/** A link by its place among the network's links in, and the node that it leads to. */
+export interface LinkAt {
+  readonly link: number;
+  readonly to: number;
 }
+
+/** Links to what is open of which something is true by their place, and how many lead to what is open. */
+export function linksThat({ schedule: { network } }: Ground, is: (link: number) => boolean) {
+  const found: LinkAt[] = [];
+  let outOf = 0;
+  for (let to = 0; to < network.count; to++) {
+    if (network.state[to] === COMPLETE) continue;
+    const last = network.inStart[to + 1]!;
+    outOf += last - network.inStart[to]!;
+    for (let link = network.inStart[to]!; link < last; link++) if (is(link)) found.push({ link, to });
+  }
+  return { found, outOf };
+}
+
+/** The two ends of a link. */
+export const placedLinkAt = ({ schedule: { network }, placedAt }: Ground, { link, to }: LinkAt): PlacedLink =>
+  placedLink(network, placedAt, link, to);
 
 /** The length that an activity was planned with, in minutes of its calendar: from start to finish where its people decide it. */
 export function plannedMinutes({ assignments }: Ground, { activity, row, calendar }: Placed): number {
