@@ -4,6 +4,7 @@ import { applyChanges } from "./plan/applyChanges.ts";
 import { checkWholePlan } from "./plan/check/checkOwnTables.ts";
 import { fromBundle, toBundle, type Plan } from "./plan/plan.ts";
 import { PlanProblems } from "./plan/problem.ts";
+import { findAll } from "./quality/findAll.ts";
 import { groundOf } from "./quality/ground/ground.ts";
 import { measureChecks } from "./quality/measureChecks.ts";
 import { livedPlans } from "./testing/livedPlans.ts";
@@ -27,6 +28,9 @@ const outcome = ({ plan, schedule, performance }: Computed) => ({
   tree: schedule.tree,
   restarts: plan.activities.map((_, at) => schedule.early.restartAt[schedule.network.nodeOf[at]!] ?? null),
   performance,
+  findings: findAll(groundOf(plan, schedule, plan.baselines?.[0] ?? null), { periods: [], silentDays: 14 }).map(
+    ({ finding: { key }, offences }) => [key, offences.map((each) => `${each.at} ${each.words()}`)],
+  ),
   checks: measureChecks(groundOf(plan, schedule, plan.baselines?.[0] ?? null)).map(
     ({ check: { number }, count, outOf, value, passes, offences }) => ({
       number,
@@ -34,7 +38,7 @@ const outcome = ({ plan, schedule, performance }: Computed) => ({
       outOf,
       value,
       passes,
-      offences: offences.map((each) => `${each.at} ${each.words()}`).sort(),
+      offences: offences.map((each) => `${each.at} ${each.words()}`),
     }),
   ),
 });

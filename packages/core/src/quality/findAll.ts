@@ -1,4 +1,4 @@
-import type { Offence } from "./ground/check.ts";
+import { inOrder, type Offence } from "./ground/check.ts";
 import type { Finding, Past } from "./ground/finding.ts";
 import { afterFinish } from "./findings/afterFinish.ts";
 import { danglingFinishes, danglingStarts } from "./findings/dangling.ts";
@@ -47,4 +47,4 @@ export interface Found {
 
 /** What besides the fourteen checks is odd about a plan (calculations.md section 6; mostly common practice, no source). */
 export const findAll = (ground: Ground, past: Past): Found[] =>
-  FINDINGS.map((finding) => ({ finding, offences: finding.find(ground, past) }));
+  FINDINGS.map((finding) => ({ finding, offences: inOrder(finding.find(ground, past)) }));

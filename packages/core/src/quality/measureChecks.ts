@@ -1,7 +1,7 @@
 import type { Schedule } from "../network/schedule.ts";
 import type { BaselineContent } from "../performance/plannedValue.ts";
 import type { PlanBundle } from "../plan/schema.ts";
-import type { Check, Measured, Offence } from "./ground/check.ts";
+import { inOrder, type Check, type Measured, type Offence } from "./ground/check.ts";
 import { bei } from "./checks/bei.ts";
 import { cpli } from "./checks/cpli.ts";
 import { criticalPathTest } from "./checks/criticalPathTest.ts";
@@ -57,7 +57,7 @@ export class CheckResult {
   }
 
   get offences(): readonly Offence[] {
-    return (this.told ??= this.measured.tell());
+    return (this.told ??= inOrder(this.measured.tell()));
   }
 }
 

@@ -48,6 +48,9 @@ export const offences = <T extends { readonly at: number }>(
   say: (thing: T) => string,
 ): Offence[] => things.map((thing) => new Told(thing.at, thing, say));
 
+/** What offends in the plan's order: in what order it is found depends on how the plan came about. */
+export const inOrder = (found: readonly Offence[]): readonly Offence[] => found.toSorted((a, b) => a.at - b.at);
+
 /** What offends, to be told of when it is asked for: whenever a plan changes all is counted, and seldom shown. */
 export interface Offending {
   readonly count: number;

@@ -46,7 +46,10 @@ export interface Ground {
   readonly scheduled: readonly Placed[];
   /** A: those of them that are not complete. */
   readonly open: readonly Placed[];
-  /** Links between scheduled work and milestones, whether the later one is complete or not. */
+  /**
+   * Links between scheduled work and milestones, whether the later one is complete or not; each where the network has
+   * it among its links in.
+   */
   readonly allLinks: readonly PlacedLink[];
   /** L: those whose successor is not complete. */
   readonly links: readonly PlacedLink[];
