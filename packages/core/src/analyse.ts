@@ -85,8 +85,8 @@ export interface Computed {
 
 /**
  * Computes dates and figures of a checked plan.
- * @param before what was computed of a plan that it came of: only what moves is computed anew, and rows that say the same
- * are the same objects
+ * @param before what was computed of a plan that it came of: only what moves is computed anew, and rows that say the
+ * same are the same objects
  * @throws {PlanProblems} where it cannot be computed: a loop, or dates outside the horizon
  */
 export function computePlan(plan: PlanBundle, options: AnalyseOptions = {}, before?: Computed): Computed {

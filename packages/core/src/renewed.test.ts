@@ -7,6 +7,7 @@ import { PlanProblems } from "./plan/problem.ts";
 import { findAll } from "./quality/findAll.ts";
 import { groundOf } from "./quality/ground/ground.ts";
 import { measureChecks } from "./quality/measureChecks.ts";
+import { planOf } from "./testing/plans.ts";
 import { livedPlans } from "./testing/livedPlans.ts";
 import { stepOf, walks } from "./testing/walks.ts";
 
@@ -53,10 +54,40 @@ function walked(plan: Plan, step: ReturnType<typeof stepOf>): Plan {
 }
 
 describe("a plan computed of one that it came of", () => {
+  it("frees what comes before work that begins just when it was to begin, where begun work waits for nothing", () => {
+    // Nothing of the work that begins moves: all that changes is what it asks of others.
+    const plan = planOf(
+      [
+        { id: "dig", name: "Dig", durationMinutes: 480 },
+        {
+          id: "pour",
+          name: "Pour",
+          durationMinutes: 480,
+          wish: { type: "startNotBefore", date: "2026-03-12" },
+          deadline: "2026-03-12",
+        },
+        { id: "long", name: "Long", durationMinutes: 9600 },
+      ],
+      [{ from: "dig", to: "pour" }],
+      { project: { dataDate: "2026-03-04", logic: "override" } as never },
+    );
+    const begun = fromBundle(plan);
+    const before = computePlan(toBundle(begun));
+    const after = toBundle(
+      applyChanges(begun, [{ type: "reportProgress", activity: "pour", actualStart: "2026-03-12T08:00", percent: 0 }])
+        .plan,
+    );
+    const [was, now] = [before.schedule.rows, computePlan(after, {}, before).schedule.rows];
+    expect(now[1]!.start).toBe(was[1]!.start);
+    expect(now).toEqual(computePlan(after).schedule.rows);
+    expect(now[0]!.totalFloat).toBeGreaterThan(was[0]!.totalFloat!);
+  });
+
   it("comes to what it comes to from nothing, whatever was changed, change after change", () => {
     const seen = new Map<string, number>();
     fc.assert(
-      fc.property(livedPlans, walks, (bundle, dice) => {
+      fc.property(livedPlans, fc.constantFrom("retained", "override"), walks, (lived, logic, dice) => {
+        const bundle = { ...lived, project: { ...lived.project, logic } };
         let plan = fromBundle(bundle);
         let computed = computePlan(toBundle(plan));
         for (const each of dice) {

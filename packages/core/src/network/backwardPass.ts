@@ -140,14 +140,16 @@ export function backwardAgain(
 ): Uint8Array {
   const limit = limiting(network, early, late);
   const waiting = moved.slice();
-  for (const node of stirred) waiting[node] = 1;
+  const other = moved.slice();
+  for (const node of stirred) waiting[node] = other[node] = 1;
   const shifted = new Uint8Array(network.count);
   let node = network.count - 1;
   try {
     for (; node >= 0; node--) {
       if (waiting[node] === 1) shifted[node] = limitAgain(late, node, limit) ? 1 : 0;
-      // What comes before it is bound by its late dates, and free as far as its early ones let it be.
-      if (shifted[node] === 0 && moved[node] === 0) continue;
+      // What comes before it is bound by its late dates, free as far as its early ones let it be, and bound at all by what
+      // it is: work that begins just when it was to begin may wait for nothing any more.
+      if (shifted[node] === 0 && other[node] === 0) continue;
       for (let link = network.inStart[node]!; link < network.inStart[node + 1]!; link++)
         waiting[network.inLinks.other[link]!] = 1;
     }

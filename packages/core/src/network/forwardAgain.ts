@@ -21,12 +21,15 @@ export function forwardAgain(network: net.Network, early: EarlyDates, stirred: r
   const floors = calendarFloors(network);
   const waiting = new Uint8Array(network.count);
   const moved = new Uint8Array(network.count);
-  for (const node of stirred) waiting[node] = 1;
+  const other = new Uint8Array(network.count);
+  for (const node of stirred) waiting[node] = other[node] = 1;
   let node = stirred.reduce((least, each) => Math.min(least, each), network.count);
   try {
     for (; node < network.count; node++) {
-      if (waiting[node] === 0 || !placeAgain(network, early, node, floors)) continue;
-      moved[node] = 1;
+      if (waiting[node] === 0) continue;
+      moved[node] = placeAgain(network, early, node, floors) ? 1 : 0;
+      // What is other in itself may ask something else of what comes after it from the same dates.
+      if (moved[node] === 0 && other[node] === 0) continue;
       for (let link = network.outStart[node]!; link < network.outStart[node + 1]!; link++)
         waiting[network.outLinks.other[link]!] = 1;
     }

@@ -65,7 +65,7 @@ export function schedulePlan(plan: PlanBundle, before?: Dated): Schedule {
   };
 }
 
-/** Whether every activity and every node stands where it stood, so that rows before and now are the same by position. */
+/** Whether all activities and nodes stand where they stood, so that rows before and now are the same by position. */
 const isRowByRow = (plan: PlanBundle, tree: PlanTree, network: net.Network, { plan: was, schedule }: Dated): boolean =>
   schedule.tree === tree &&
   schedule.network.activityOf === network.activityOf &&
@@ -163,7 +163,7 @@ interface Passes {
   readonly others: Uint8Array | null;
 }
 
-/** Both passes, of what is known from before as far as that holds; a date outside the horizon is told with its activity. */
+/** Both passes, of what is known from before where that holds; a date outside the horizon is told with its activity. */
 function passes(plan: PlanBundle, tree: PlanTree, calendars: CalendarSet, before: Dated | undefined): Passes {
   const renewed =
     before === undefined ? null : renewNetwork(plan, tree, calendars, { plan: before.plan, ...before.schedule });

@@ -114,7 +114,7 @@ const linesByActivity = remembered((costs: readonly CostLine[]) => {
   return lines;
 });
 
-/** Gives what one activity that is no summary comes to, by its position and the share earned by what it is apportioned to. */
+/** Gives what an activity that is no summary comes to, by its position and what that has earned which it follows. */
 export function leafSums(
   { plan, schedule, asOf }: Measuring,
   planned: readonly (PlannedRow | undefined)[],

@@ -37,8 +37,8 @@ export interface MeasuredBefore {
  * @param plan a checked plan with a data date
  * @param schedule what `schedulePlan` gave for it
  * @param baseline the baseline compared against
- * @param before a plan that it came of: what it was measured with is taken again where nothing of it changed, and figures
- * that say the same are the same objects
+ * @param before a plan that it came of: what it was measured with is taken again where nothing of it changed, and
+ * figures that say the same are the same objects
  */
 export function measurePerformance(
   plan: PlanBundle,

@@ -1,6 +1,8 @@
 import fc from "fast-check";
 import type { Change } from "../plan/change.ts";
-import type { Plan } from "../plan/plan.ts";
+import { schedulePlan } from "../network/schedule.ts";
+import { toBundle, type Plan } from "../plan/plan.ts";
+import { formatInstant } from "../time/instant.ts";
 
 /** Numbers from which a step is drawn: what is done, on which rows, and how much. */
 export type Dice = readonly [act: number, row: number, other: number, amount: number];
@@ -56,6 +58,16 @@ const ACTS: readonly Act[] = [
     actualFinish: amount % 3 === 0 ? inMarch(other % 10) : null,
     percent: amount % 3 === 0 ? null : amount % 100,
   })),
+  // Begun, and maybe ended, just as the plan has it: of its own dates none moves.
+  onActivity((activity, [, , other], plan) => {
+    const row = schedulePlan(toBundle(plan)).rows[[...plan.activities.keys()].indexOf(activity)];
+    return {
+      type: "reportProgress",
+      activity,
+      actualStart: row == null ? null : formatInstant(row.start),
+      actualFinish: row == null || other % 2 === 0 ? null : formatInstant(row.finish),
+    };
+  }),
   onActivity((activity, [, , , amount]) => ({ type: "setName", activity, name: `N ${amount}` })),
   onActivity((activity, dice, plan) => ({
     type: "moveBranch",

@@ -152,7 +152,8 @@ function noticesOf(record: ProjectRecord, { accounts, periods, cycles, fields }:
   if (fields.added.length > 0)
     tell(
       `${countWords(fields.added.length, "field", "fields")} that every project has`,
-      `${fields.added.length === 1 ? "is" : "are"} added: ${listed(fields.added.map(({ definition }) => definition.name))}.`,
+      fields.added.length === 1 ? "is added:" : "are added:",
+      `${listed(fields.added.map(({ definition }) => definition.name))}.`,
     );
   return notices;
 }

@@ -39,7 +39,7 @@ const notice = (message: string): ImportProblem => ({
   level: "notice",
 });
 
-/** What the project kept besides its plan: it comes along with a new project, where whoever brings it may bring that. */
+/** What the project kept besides its plan: it comes along with a new project, where its bringer may bring that. */
 export function understandRecord(file: PlanFile, { changesTo }: ImportAnswers, house: House): UnderstoodRecord {
   const nothing = { comes: false, manager: null, counts: countsOf(file), problems: [], notices: [] };
   if (file.record === undefined) return nothing;

@@ -28,7 +28,7 @@ export function touchedBetween(before: Reader, after: Reader): ReadonlySet<strin
   return touched;
 }
 
-/** Whether nothing changed that is around every activity: calendars, currency, names of people, fields, the baseline. */
+/** Whether nothing changed around every activity: calendars, currency, names of people, fields, the baseline. */
 function isAroundSame(before: Reader, after: Reader): boolean {
   const [was, now] = [before.bundle, after.bundle];
   const head = ["currency", "minorDigits", "calendar", "dataDate", "tightDays"] as const;

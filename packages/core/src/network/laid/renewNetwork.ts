@@ -181,7 +181,7 @@ function forward(plan: PlanBundle, { activityOf, was }: Numbered, count: number,
   return { activityOf: ordered.activityOf, was: before, placed: ordered.links };
 }
 
-/** The columns of nodes as they were, written anew for some; a column in which nothing is written is the same as before. */
+/** The columns of nodes as they were, written anew for some; one in which nothing is written is the same as before. */
 function renewColumns(
   plan: PlanBundle,
   activityOf: Int32Array,

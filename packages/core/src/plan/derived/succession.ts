@@ -26,7 +26,8 @@ interface Known {
 const known = new WeakMap<readonly Row[], Known>();
 
 /**
- * How a list of rows, or of keys, came of another, found once: rows with an id are the same by it, others by being the same object.
+ * How a list of rows, or of keys, came of another, found once: rows with an id are the same by it, others by being the
+ * same object.
  * Mostly nearly all of them stand where they stood, so both lists are read from either end as far as they agree.
  */
 export function succession(before: readonly Row[], after: readonly Row[]): Succession {
