@@ -149,19 +149,28 @@ describe("signing in", () => {
     expect(out.status).toBe(200);
     expect(await holding()).toBe(0);
     expect((await caller.get("/api/portfolio")).status).toBe(401);
-    const cookie = (await request(world.app.app).get("/api/session")).headers["set-cookie"]![0]!;
+    const other = await world.caller("stayer", ["reader"]);
+    const cookie = (await other.get("/api/session")).headers["set-cookie"]![0]!;
     expect(cookie).toMatch(/HttpOnly/);
     expect(cookie).toMatch(/SameSite=Lax/);
   });
 
+  it("keeps nothing of whoever only comes by", async () => {
+    const kept = async (): Promise<number> => world.database.getRepository(SessionEntity).count();
+    const before = await kept();
+    for (const cookie of ["", "chronometra=s%3Ainvented.signature"]) {
+      const visit = await request(world.app.app).get("/api/session").set("cookie", cookie);
+      expect([visit.status, visit.headers["set-cookie"]]).toEqual([200, undefined]);
+      expect(tokenOf(visit)).toMatch(/.{20}/);
+    }
+    expect((await request(world.app.app).get("/api/portfolio")).status).toBe(401);
+    expect(await kept()).toBe(before);
+  });
+
   it("gives a new session id, so that one set before cannot be ridden on", async () => {
-    await world.addAccount("rider", ["reader"]);
-    const agent = request.agent(world.app.app);
-    const before = await agent.get("/api/session");
-    const after = await agent
-      .post("/api/session")
-      .set("x-chronometra-token", tokenOf(before))
-      .send({ login: "rider", password: PASSWORD });
+    const rider = await world.caller("rider", ["reader"]);
+    const before = await rider.get("/api/session");
+    const after = await rider.send("post", "/api/session", { login: "rider", password: PASSWORD });
     expect(after.headers["set-cookie"]![0]!.split(";")[0]).not.toBe(before.headers["set-cookie"]![0]!.split(";")[0]);
   });
 

@@ -50,10 +50,12 @@ const NEW_PASSWORD: readonly NotedField[] = [{ field: "password", words: "a new 
 
 export function accessRoutes(serving: Serving): void {
   serve(serving, "GET /api/session", async ({ database, request }): Promise<SessionView> => {
-    request.session.token ??= newToken();
     const id = request.session.accountId;
     const me = id === undefined ? null : (request.session.me ?? (await findAccount(database, id)));
-    return { me, preferences: me === null ? {} : await preferencesOf(database, me.id), token: request.session.token };
+    // Nothing is kept of a visit before someone signs in.
+    if (me === null) return { me, preferences: {}, token: newToken() };
+    request.session.token ??= newToken();
+    return { me, preferences: await preferencesOf(database, me.id), token: request.session.token };
   });
 
   serve(serving, "POST /api/session", async ({ database, body, request }): Promise<SessionView> => {

@@ -49,6 +49,16 @@ async function assertHolds(database: DataSource, me: Me, access: ForRoles, proje
     throw new Failure("notAllowed", `${refusalWords(roles)} Your role is for other groups.`);
 }
 
+/**
+ * Refuses a changing call that another site may have had the browser make. Whoever is signed in shows the token of their
+ * session; before that there is none, and any will do, since only our own pages can send the header at all (OWASP,
+ * Cross-Site Request Forgery Prevention Cheat Sheet, "Custom Request Headers").
+ */
+function assertToken(request: Request, me: Me | null): void {
+  const shown = request.get(TOKEN_HEADER) ?? "";
+  if (me === null ? shown === "" : shown !== request.session.token) throw new Failure("tokenMissing");
+}
+
 async function admit(
   key: EndpointKey,
   request: Request,
@@ -63,10 +73,7 @@ async function admit(
     if (me === null) throw new Failure("signInNeeded");
     if (access !== "signedIn") await assertHolds(database, me, access, request.params["project"]);
   }
-  if (!SAFE_METHODS.has(request.method)) {
-    const token = request.session.token;
-    if (token === undefined || request.get(TOKEN_HEADER) !== token) throw new Failure("tokenMissing");
-  }
+  if (!SAFE_METHODS.has(request.method)) assertToken(request, me);
   return { me, system: null };
 }
 

@@ -1,4 +1,5 @@
-import type { Account, Role } from "@chronometra/contract";
+import type { Account, Me, Role } from "@chronometra/contract";
+import type { Request } from "express";
 import { Store, type SessionData } from "express-session";
 import { LessThan, type DataSource } from "typeorm";
 import { installationZone } from "../shared/clock.ts";
@@ -12,6 +13,14 @@ export const SESSION_MILLISECONDS = 12 * 60 * 60 * 1000;
 
 /** How exact that is. */
 const TOUCH_MILLISECONDS = 5 * 60 * 1000;
+
+/** Who is signed in by the session of a call as it stands now, which may have begun long ago; `null` for nobody. */
+export const whoNow = ({ sessionStore, sessionID }: Request): Promise<Me | null> =>
+  new Promise((resolve, reject) =>
+    sessionStore.get(sessionID, (error: unknown, session) =>
+      error ? reject(error as Error) : resolve(session?.me ?? null),
+    ),
+  );
 
 /** Sessions in the database, so that a second server beside this one knows them too. */
 export class SessionStore extends Store {

@@ -83,6 +83,8 @@ export interface AppOptions {
   readonly proxies?: string | undefined;
   readonly mail?: PostOptions;
   readonly calls?: SenderOptions;
+  /** How often a stream of news is asked whether its caller may still hear it; every 15 s unless said. */
+  readonly newsBeatMilliseconds?: number;
 }
 
 const security = helmet({
@@ -170,7 +172,7 @@ export function createApp(options: AppOptions): App {
     documentRoutes,
   ])
     routes(serving);
-  newsRoutes(serving, news);
+  newsRoutes(serving, news, options.newsBeatMilliseconds);
   exchangeRoutes(serving, { bundleOf, recordOf, arrive: arriveRecord });
   for (const routes of [approveRoutes, whatIfRoutes, collectRoutes, datesRoutes, watchRoutes]) routes(serving, post);
   cycleRoutes(serving, post, makeReport(post));

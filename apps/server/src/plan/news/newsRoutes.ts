@@ -1,6 +1,8 @@
 import type { Change } from "@chronometra/core";
-import { In, MoreThan } from "typeorm";
+import type { Request } from "express";
+import { In, MoreThan, type DataSource } from "typeorm";
 import { accountNames } from "../../access/accounts.ts";
+import { whoNow } from "../../access/sessionStore.ts";
 import { findProject } from "../../project/projectAccess.ts";
 import { ProjectEntity } from "../../project/projectEntity.ts";
 import { Failure } from "../../shared/failure.ts";
@@ -10,7 +12,7 @@ import type { Listener, PlanNewsDesk } from "./planNews.ts";
 import { HeldPresence, notePresence, type OpenPage } from "./presence.ts";
 import { maySee } from "../../project/reach.ts";
 
-/** Proxies close what is silent for a minute. */
+/** Proxies close what is silent for a minute. So long, too, is someone told who has just signed out elsewhere. */
 const HEARTBEAT_MILLISECONDS = 15_000;
 /** Whoever is so far behind loads the plan anew. */
 const MOST_LISTS = 500;
@@ -20,7 +22,7 @@ const MOST_LETTERS = 40;
 const MOST_PAGES = 100;
 
 /** What two planners need to see each other at work. */
-export function newsRoutes(serving: Serving, news: PlanNewsDesk): void {
+export function newsRoutes(serving: Serving, news: PlanNewsDesk, beatMilliseconds = HEARTBEAT_MILLISECONDS): void {
   serve(serving, "GET /api/projects/:project/changes/:since", async ({ database, params }) => {
     const project = await findProject(database, params["project"]!);
     const since = Number(params["since"]);
@@ -92,7 +94,8 @@ export function newsRoutes(serving: Serving, news: PlanNewsDesk): void {
     const beating = setInterval(() => {
       response.write(": still here\n\n");
       void holding.beat().catch(failed);
-    }, HEARTBEAT_MILLISECONDS);
+      void stillSees(database, request, [...there]).then((sees) => sees || response.end(), failed);
+    }, beatMilliseconds);
     response.on("close", () => {
       for (const end of ends) end();
       clearInterval(beating);
@@ -100,6 +103,17 @@ export function newsRoutes(serving: Serving, news: PlanNewsDesk): void {
     });
     return answer;
   });
+}
+
+/**
+ * Whether whoever began a stream is signed in still and sees all that it tells of. One that ends is opened again by the
+ * browser where it may be.
+ */
+async function stillSees(database: DataSource, request: Request, projects: readonly string[]): Promise<boolean> {
+  const me = await whoNow(request);
+  if (me === null) return false;
+  const now = await database.getRepository(ProjectEntity).findBy({ id: In(projects) });
+  return now.length === projects.length && now.every((project) => maySee(me, project));
 }
 
 /** The open pages that a stream is asked for; what does not name any is passed over. */

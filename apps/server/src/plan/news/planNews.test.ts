@@ -48,12 +48,13 @@ const cookieOf = async (who: Caller): Promise<string> =>
   ((await who.get("/api/session")).headers["set-cookie"] as unknown as string[])[0]!.split(";")[0]!;
 
 /** Reads a stream through a server of its own until something holds of what it says. */
-async function listen(
+async function listenWith(
+  options: { newsBeatMilliseconds?: number },
   cookie: string,
   ...pages: string[]
 ): Promise<{ until: (holds: (news: PlanNews) => boolean) => Promise<PlanNews>; close: () => Promise<void> }> {
   // A server beside the one that stores: what it tells, it has from the database.
-  const beside = createApp({ database: world.database, logger: pino({ level: "silent" }) });
+  const beside = createApp({ database: world.database, logger: pino({ level: "silent" }), ...options });
   const server = beside.app.listen(0);
   const { port } = server.address() as AddressInfo;
   const abort = new AbortController();
@@ -86,6 +87,8 @@ async function listen(
   return { until, close };
 }
 
+const listen = (cookie: string, ...pages: string[]) => listenWith({}, cookie, ...pages);
+
 describe("the stream of open plans", () => {
   it("tells a new revision stored through another server, and who is where until they leave", async () => {
     const stream = await listen(await cookieOf(ines), `${project}.page-a`);
@@ -107,6 +110,24 @@ describe("the stream of open plans", () => {
     } finally {
       await stream.close();
     }
+  });
+
+  it("ends when its caller signs out elsewhere, or may see a plan no more, and tells nothing of it then", async () => {
+    const group = (await ines.send("post", "/api/programmes", { name: "Locks", parent: null })).body as { id: string };
+    const rita = await world.caller("rita", ["reader"], null, { reader: [group.id] });
+    const inGroup = await world.addProject(tomas.me, smallPlan(), group.id);
+    const often = { newsBeatMilliseconds: 100 };
+    const gone = await listenWith(often, await cookieOf(rita), `${inGroup}.page-r`);
+    await gone.until(({ present }) => present.length > 0);
+    await world.database.query("update project set programme_id = null where id = ?", [inGroup]);
+    await expect(gone.until(() => false)).rejects.toThrow("the stream ended");
+    await gone.close();
+    const wim = await world.caller("wim", ["reader"]);
+    const stream = await listenWith(often, await cookieOf(wim), `${project}.page-w`);
+    await stream.until(({ present }) => present.length > 0);
+    expect((await wim.send("delete", "/api/session")).status).toBe(200);
+    await expect(stream.until(() => false)).rejects.toThrow("the stream ended");
+    await stream.close();
   });
 
   it("tells of several plans at once, of each its own, and passes over those that are not there", async () => {
