@@ -4,6 +4,7 @@ import express, { type Request, type Response, type Router } from "express";
 import type { DataSource } from "typeorm";
 import type { z } from "zod";
 import { Failure } from "../shared/failure.ts";
+import { findUnfit } from "../shared/fitTexts.ts";
 import { JsonText } from "../shared/http.ts";
 import { ACCESS, refusalWords, type ForRoles } from "./accessTable.ts";
 import { findSeen, holdsEverywhere, holdsFor } from "../project/reach.ts";
@@ -84,6 +85,11 @@ const isOwnWord = ({ message }: z.core.$ZodIssue): boolean =>
 function readBody<K extends EndpointKey>(key: K, body: unknown): BodyOf<K> {
   const schema = (endpoints[key] as { body?: z.ZodType }).body;
   if (schema === undefined) return undefined as BodyOf<K>;
+  const unfit = findUnfit(body);
+  if (unfit !== null) {
+    const problem: Problem = { table: "bundle", row: "", field: unfit.path.join("."), message: unfit.why };
+    throw new Failure("invalid", [problem.field, problem.message].filter(Boolean).join(" "), { problems: [problem] });
+  }
   const parsed = schema.safeParse(body);
   if (parsed.success) return parsed.data as BodyOf<K>;
   const problems = parsed.error.issues.map((issue): Problem => ({

@@ -29,6 +29,17 @@ describe("a small file that would take gigabytes is refused before anything is m
     expect(await read("ok.json", `{"format": "${'[\\"{'.repeat(500)}"}`)).toMatchObject({ kind: "bundle" });
   });
 
+  it("a text that holds what none may is refused in a bundle with where, and cleared of it in a sheet", async () => {
+    const bundle = { format: "chronometra-plan", activities: [{ name: "fine" }, { name: "Dig\u202e" }] };
+    await expect(read("plan.json", JSON.stringify(bundle))).rejects.toThrow(
+      /plan.json: activities \/ 1 \/ name holds an invisible character that turns .*U\+202E/,
+    );
+    await expect(read("plan.json", '{"name": "a\\u0000"}')).rejects.toThrow(/name holds .*U\+0000/);
+    expect(await read("plan.json", '{"name": "\\ud83d\\ude00 \\u2019"}')).toMatchObject({ kind: "bundle" });
+    const file = await read("plan.csv", "id,name\n1,Dig\u202edeep\u000b\n");
+    expect(file.kind === "tables" && file.sheets[0]!.rows[1]).toEqual(["1", "Digdeep\n"]);
+  });
+
   it("a workbook of two cells that lie far apart holds two cells", async () => {
     const book = new ExcelJS.Workbook();
     const page = book.addWorksheet("Far");

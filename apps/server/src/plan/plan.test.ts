@@ -354,7 +354,7 @@ describe("bad input names table, row and field, and stores nothing", () => {
   });
 
   it("markup in a text is kept as text", async () => {
-    const name = '<img src=x onerror=alert(1)> & "quotes" \' ; drop table project; -- \u202e';
+    const name = '<img src=x onerror=alert(1)> & "quotes" \' ; drop table project; --';
     await change(tomas, 1, { type: "setName", activity: "dig", name });
     expect(await activity("dig")).toMatchObject({ name });
   });

@@ -30,6 +30,21 @@ describe("a call that cannot be read", () => {
   });
 
   it.each([
+    ["with an invisible character in a name", { name: "Locks\u0000", parent: null }, /^name holds .* \(U\+0000\)/],
+    ["that turns the direction of what follows it", { name: "Locks \u202e", parent: null }, /^name holds .*direction/],
+    ["with half a character", { name: "Locks \ud83d", parent: null }, /^name holds half a character/],
+  ])("says so of a text %s", async (_, body, why) => {
+    const { status, body: said } = await ines.send("post", "/api/programmes", body);
+    expect([status, said.code, said.message]).toEqual([422, "invalid", expect.stringMatching(why)]);
+  });
+
+  it("says so of what is nested deeper than calls go", async () => {
+    const deep = `{"name": ${"[".repeat(100_000)}${"]".repeat(100_000)}}`;
+    const { status, body } = await ines.send("post", "/api/programmes").type("json").send(deep);
+    expect([status, body.message]).toEqual([422, "What was sent is nested deeper than 64 levels"]);
+  });
+
+  it.each([
     ["without a boundary", "multipart/form-data", "x"],
     [
       "cut off",

@@ -14,6 +14,7 @@ import {
   type Cell,
   type SourceSheet,
 } from "./cells.ts";
+import { findUnfit, fitted } from "../../shared/fitTexts.ts";
 import { readOds } from "./readOds.ts";
 
 /** A file's content, read once: a bundle's JSON, or sheets of cells. */
@@ -48,6 +49,26 @@ function assertShallow(name: string, text: string): void {
     } else if (sign === 0x5d || sign === 0x7d) depth--;
   }
 }
+
+/** What can be an unfit character in JSON, written out or as itself: few files hold any, and only those are looked at. */
+const PERHAPS_UNFIT = /\\u(?:00[01]|007f|20[26]|d[89a-f])|[\u007f\u202a-\u202e\u2066-\u2069]|\p{Surrogate}/iu;
+
+/** Refuses JSON of which a text holds what none may. */
+function assertFit(name: string, text: string): void {
+  if (!PERHAPS_UNFIT.test(text)) return;
+  const unfit = findUnfit(jsonOr(text));
+  if (unfit !== null) throw new Unreadable(`${name}: ${unfit.path.join(" / ")} ${unfit.why}; it was not read`);
+}
+
+/** What a text says; nothing of one that is no JSON, which is told later with where it breaks off. */
+function jsonOr(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}
+
 const QUOTE = 0x22;
 const BACKSLASH = 0x5c;
 
@@ -121,6 +142,17 @@ function decode(upload: Upload): string {
  * @throws {Unreadable} with what is wrong with which file
  */
 export async function readFiles(uploads: readonly Upload[], progress: Progress = () => undefined): Promise<SourceFile> {
+  const source = await readAny(uploads, progress);
+  return source.kind === "bundle" ? source : { ...source, sheets: source.sheets.map(withFitTexts) };
+}
+
+/** A sheet whose texts hold nothing that none may: other programs leave such signs where a cell was broken in lines. */
+const withFitTexts = (sheet: SourceSheet): SourceSheet => ({
+  ...sheet,
+  rows: sheet.rows.map((row) => row.map((cell) => (typeof cell === "string" ? fitted(cell) : cell))),
+});
+
+async function readAny(uploads: readonly Upload[], progress: Progress): Promise<SourceFile> {
   const first = uploads[0];
   if (first === undefined) throw new Unreadable("No file came with the call; select one.");
   if (uploads.length === 1 && isZip(first.data)) {
@@ -139,6 +171,7 @@ export async function readFiles(uploads: readonly Upload[], progress: Progress =
   ) {
     const text = decode(first).replace(/^\uFEFF/, "");
     assertShallow(first.name, text);
+    assertFit(first.name, text);
     return { kind: "bundle", text };
   }
   const stranger = uploads.find(({ data }) => isZip(data) || data.subarray(0, 4000).includes(0));
