@@ -10,6 +10,8 @@ import { openDatabase, openSessions } from "./start/openDatabase.ts";
 import { fillRows } from "./plan/fillRows.ts";
 
 const KEEP_ALIVE_MILLISECONDS = 65_000;
+/** How long calls that are under way may take until they end, when the server stops. */
+const DRAIN_MILLISECONDS = 10_000;
 const SWEEP_MILLISECONDS = 60 * 60 * 1000;
 
 const DELIVER_MILLISECONDS = 2000;
@@ -105,10 +107,10 @@ async function main(): Promise<void> {
     server.close(
       () => void Promise.all([database.destroy(), sessions.destroy(), stopWorkers()]).then(() => process.exit(0)),
     );
-    // Pages that listen for news would hold the server open.
+    // Pages that listen for news would hold the server open, and so would connections that rest after their last call.
     close();
-    server.closeIdleConnections();
-    setTimeout(() => process.exit(0), 3000).unref();
+    setInterval(() => server.closeIdleConnections(), 100).unref();
+    setTimeout(() => process.exit(0), DRAIN_MILLISECONDS).unref();
   };
   // A promise that nobody waits for any more ends no one else's work.
   process.on("unhandledRejection", (error) => logger.error(error));

@@ -1387,6 +1387,17 @@ export const endpoints = {
     query: { about: "the kind of what was changed", before: "what was changed before this one, by its id" },
     response: houseHistorySchema,
   },
+  "GET /api/health": { summary: "Whether the server runs; asks nothing of the database", response: done },
+  "GET /api/ready": {
+    summary:
+      "Whether calls may be sent to it: 503 while the database does not answer, and while the server is being stopped",
+    response: done,
+  },
+  "GET /api/feeds/metrics": {
+    summary: "How the server fares, as text for monitoring systems: calls, connections, threads, locks, memory, lag",
+    kinds: ["text/plain"],
+    response: file,
+  },
   "GET /api/openapi.json": { summary: "This interface as an OpenAPI document", response: z.unknown() },
 } as const satisfies Record<string, Endpoint>;
 

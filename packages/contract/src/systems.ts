@@ -8,6 +8,7 @@ export const TOKEN_PURPOSES = {
   readWatchlists: "read watchlists",
   sendTime: "send time",
   sendCosts: "send costs",
+  readMetrics: "read how the server fares",
 } as const;
 export type TokenPurpose = keyof typeof TOKEN_PURPOSES;
 const purposeSchema = z.enum(Object.keys(TOKEN_PURPOSES) as TokenPurpose[]);

@@ -6,11 +6,6 @@ interface OfHouse {
   readonly house: readonly Role[];
 }
 
-/** Another system, by a token that is made for this. */
-interface OfSystems {
-  readonly token: TokenPurpose;
-}
-
 /** Holders of one of some roles. */
 export type ForRoles = readonly Role[] | OfHouse;
 
@@ -18,7 +13,7 @@ export type ForRoles = readonly Role[] | OfHouse;
  * Everyone with the address, everyone who is signed in, another system by its token, or holders of one of some roles:
  * where the call is of a project, for that project; else somewhere, and the answer is of what lies there.
  */
-export type Access = "anyone" | "signedIn" | OfSystems | ForRoles;
+export type Access = "anyone" | "signedIn" | { readonly token: TokenPurpose } | ForRoles;
 
 const house = (...roles: readonly Role[]): OfHouse => ({ house: roles });
 
@@ -59,6 +54,9 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/accounts": house("administrator"),
   "PUT /api/accounts/:account": house("administrator"),
   "GET /api/house-history": house(...KEEPERS),
+  "GET /api/health": "anyone",
+  "GET /api/ready": "anyone",
+  "GET /api/feeds/metrics": { token: "readMetrics" },
   "GET /api/openapi.json": "anyone",
 
   "POST /api/find": "signedIn",

@@ -1,4 +1,4 @@
-import type { EndpointKey } from "@chronometra/contract";
+import type { EndpointKey, ErrorBody } from "@chronometra/contract";
 import { PlanProblems } from "@chronometra/core";
 import type {} from "pino-http";
 import type { NextFunction, Request, Response } from "express";
@@ -81,6 +81,10 @@ export function asFailure(error: unknown): Failure {
   return new Failure("internal");
 }
 
+/** A failure that nobody expected, with the name by which it is found in the log. */
+const named = ({ body, message }: Failure, { id }: Request): ErrorBody =>
+  id === undefined ? body : { ...body, message: `${message} The log of the server has it as ${id as string}.` };
+
 /** The last stop of every failed call: tells the caller, and logs what nobody expected. */
 export function tellFailure(error: unknown, request: Request, response: Response, next: NextFunction): void {
   const failure = asFailure(error);
@@ -90,5 +94,5 @@ export function tellFailure(error: unknown, request: Request, response: Response
   if (failure.retryAfterSeconds !== null && !response.headersSent)
     response.setHeader("Retry-After", failure.retryAfterSeconds);
   if (response.headersSent) next(error);
-  else response.status(failure.status).json(failure.body);
+  else response.status(failure.status).json(failure.code === "internal" ? named(failure, request) : failure.body);
 }

@@ -133,6 +133,14 @@ export function onThread<T>(name: string, file: string, job: unknown): Promise<T
   return thread.run(job, { filename: fileOf(file) }) as Promise<T>;
 }
 
+/** What each pool does now: how many threads it has, and how much waits for one. */
+export const poolsNow = (): { readonly pool: string; readonly threads: number; readonly waiting: number }[] =>
+  Object.entries({ long: [pool], readers: [readers], awaited: [awaited], plans: threads }).map(([name, pools]) => ({
+    pool: name,
+    threads: pools.reduce((sum, each) => sum + (each?.threads.length ?? 0), 0),
+    waiting: pools.reduce((sum, each) => sum + (each?.queueSize ?? 0), 0),
+  }));
+
 /** Ends the worker threads, when the server stops. */
 export async function stopWorkers(): Promise<void> {
   await Promise.all([pool, readers, awaited, ...threads].map((each) => each?.destroy()));

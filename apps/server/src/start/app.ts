@@ -1,5 +1,5 @@
 import { existsSync } from "node:fs";
-import { randomBytes } from "node:crypto";
+import { randomBytes, randomUUID } from "node:crypto";
 import compression from "compression";
 import express, { type Express } from "express";
 import session from "express-session";
@@ -64,6 +64,8 @@ import { tellWaiting } from "../collect/report/tellReports.ts";
 import { tellCycle } from "../cycle/tellPeriods.ts";
 import { sweepTalkFiles } from "../talk/talkFiles.ts";
 import { bringRoutes } from "../bring/bringRoutes.ts";
+import { Metrics } from "../service/metrics.ts";
+import { serviceRoutes } from "../service/serviceRoutes.ts";
 import { calendarRoutes } from "../calendar/calendarRoutes.ts";
 
 export interface AppOptions {
@@ -119,7 +121,7 @@ export interface App {
   readonly tellCycle: () => Promise<void>;
   /** Takes answers by mail at `port` or `host:port`. */
   readonly takeMail: (at: string) => Promise<SMTPServer>;
-  /** Ends open streams. */
+  /** Ends open streams; the server says from now on that calls are to be sent to another. */
   readonly close: () => void;
 }
 
@@ -131,8 +133,15 @@ export function createApp(options: AppOptions): App {
   app.set("trust proxy", options.proxies ?? false);
   app.disable("x-powered-by");
   app.use(
-    pinoHttp({ logger: options.logger, autoLogging: false, serializers: { req: loggedCall, res: () => undefined } }),
+    pinoHttp({
+      logger: options.logger,
+      autoLogging: false,
+      genReqId: nameCall,
+      serializers: { req: loggedCall, res: () => undefined },
+    }),
   );
+  const metrics = new Metrics(database, { calls: database, sessions: options.sessions ?? database });
+  app.use(metrics.timing);
   app.use(security, compression());
   const api = express.Router();
   api.use(
@@ -183,6 +192,8 @@ export function createApp(options: AppOptions): App {
   matterRoutes(serving, post);
   talkRoutes(serving, post);
   gateRoutes(serving, post);
+  let stopping = false;
+  serviceRoutes(serving, metrics, () => stopping);
   serve(serving, "GET /api/openapi.json", () => openApiDocument());
   api.use("/api", otherMethods(serving.served));
   app.use(api);
@@ -215,8 +226,15 @@ export function createApp(options: AppOptions): App {
       await tellWaiting(database, post);
       return tellDifferences(database, post);
     },
-    close: () => (unlisten(), news.close(), post.close(), sender.close()),
+    close: () => ((stopping = true), unlisten(), news.close(), post.close(), sender.close()),
   };
+}
+
+/** Names a call in the log, and to whoever made it. */
+function nameCall(_request: unknown, response: { setHeader: (name: string, value: string) => unknown }): string {
+  const name = randomUUID();
+  response.setHeader("X-Request-Id", name);
+  return name;
 }
 
 /**
