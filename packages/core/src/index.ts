@@ -216,6 +216,7 @@ export { problemInWords } from "./plan/words/problemWords.ts";
 export { describePath, fieldWords, kindOfRow } from "./plan/words/pathWords.ts";
 export { WISHES, wishText } from "./plan/words/wishWords.ts";
 export { landing } from "./collect/landing.ts";
+export { fitText, fitTexts, unfitness } from "./words/fitText.ts";
 export { dateWords, daysWords, MONTHS, readDate, shortDateWords } from "./words/dateWords.ts";
 export {
   countWords,

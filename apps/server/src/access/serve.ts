@@ -51,9 +51,9 @@ async function assertHolds(database: DataSource, me: Me, access: ForRoles, proje
 }
 
 /**
- * Refuses a changing call that another site may have had the browser make. Whoever is signed in shows the token of their
- * session; before that there is none, and any will do, since only our own pages can send the header at all (OWASP,
- * Cross-Site Request Forgery Prevention Cheat Sheet, "Custom Request Headers").
+ * Refuses a changing call that another site may have had the browser make. Whoever is signed in shows the token of
+ * their session; before that there is none, and any will do, since only our own pages can send the header at all
+ * (OWASP, Cross-Site Request Forgery Prevention Cheat Sheet, "Custom Request Headers").
  */
 function assertToken(request: Request, me: Me | null): void {
   const shown = request.get(TOKEN_HEADER) ?? "";

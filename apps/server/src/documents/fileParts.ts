@@ -5,6 +5,7 @@ import type { Request, Response } from "express";
 import multer, { type StorageEngine } from "multer";
 import type { DataSource } from "typeorm";
 import { Failure } from "../shared/failure.ts";
+import { sentName } from "../shared/fitTexts.ts";
 import { DocumentPartEntity } from "./documentEntities.ts";
 import { kindOf } from "./fileKind.ts";
 
@@ -64,11 +65,9 @@ export async function storeContent(database: DataSource, name: string, stream: R
   return { id, name, type: type ?? "text/plain", size, digest: hash.digest("hex") };
 }
 
-const nameOf = (sent: string): string => Buffer.from(sent, "latin1").toString("utf8").slice(-200);
-
 const engine = (database: DataSource): StorageEngine => ({
   _handleFile: (_request, { originalname, stream }, done) => {
-    storeContent(database, nameOf(originalname), stream).then(
+    storeContent(database, sentName(originalname), stream).then(
       (content) => done(null, { content } as object),
       (error: unknown) => done(error),
     );

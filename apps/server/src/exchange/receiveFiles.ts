@@ -6,6 +6,7 @@ import { randomUUID } from "node:crypto";
 import type { Request, Response } from "express";
 import multer from "multer";
 import { Failure } from "../shared/failure.ts";
+import { sentName } from "../shared/fitTexts.ts";
 
 const MEGABYTE = 1024 * 1024;
 const FILE_MEGABYTES = 60;
@@ -55,7 +56,7 @@ export async function receiveFiles(request: Request, response: Response): Promis
       upload(request, response, (error: unknown) => (error ? reject(error as Error) : resolve())),
     );
     return ((request.files ?? []) as Express.Multer.File[]).map(({ originalname, path }) => ({
-      name: Buffer.from(originalname, "latin1").toString("utf8"),
+      name: sentName(originalname),
       path,
     }));
   } catch (error) {

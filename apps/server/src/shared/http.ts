@@ -81,18 +81,26 @@ export function asFailure(error: unknown): Failure {
   return new Failure("internal");
 }
 
-/** A failure that nobody expected, with the name by which it is found in the log. */
-const named = ({ body, message }: Failure, { id }: Request): ErrorBody =>
-  id === undefined ? body : { ...body, message: `${message} The log of the server has it as ${id as string}.` };
-
-/** The last stop of every failed call: tells the caller, and logs what nobody expected. */
-export function tellFailure(error: unknown, request: Request, response: Response, next: NextFunction): void {
+/**
+ * What whoever called is told of an error. One that nobody expected is logged, and told by the name that it has there;
+ * work that was ended because its caller left has not failed.
+ */
+export function answerTo(error: unknown, response: Response): { readonly failure: Failure; readonly body: ErrorBody } {
   const failure = asFailure(error);
-  // Work that was ended because its caller left has not failed.
+  const { body } = failure;
+  if (failure.code !== "internal") return { failure, body };
+  const { id, log } = response.req;
   const isEnded = response.destroyed && (error as { name?: unknown }).name === "AbortError";
-  if (failure.code === "internal" && !isEnded) request.log?.error(error);
+  if (!isEnded) log?.error(error);
+  if (id === undefined) return { failure, body };
+  return { failure, body: { ...body, message: `${body.message} The log of the server has it as ${id as string}.` } };
+}
+
+/** The last stop of every failed call: tells the caller. */
+export function tellFailure(error: unknown, _request: Request, response: Response, next: NextFunction): void {
+  const { failure, body } = answerTo(error, response);
   if (failure.retryAfterSeconds !== null && !response.headersSent)
     response.setHeader("Retry-After", failure.retryAfterSeconds);
   if (response.headersSent) next(error);
-  else response.status(failure.status).json(failure.code === "internal" ? named(failure, request) : failure.body);
+  else response.status(failure.status).json(body);
 }

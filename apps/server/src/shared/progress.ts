@@ -1,6 +1,6 @@
 import type { Response } from "express";
 import { PROGRESS_TYPE } from "@chronometra/contract";
-import { asFailure } from "./http.ts";
+import { answerTo } from "./http.ts";
 
 export { PROGRESS_TYPE };
 
@@ -24,9 +24,8 @@ export async function withProgress<T>(
     say({ result });
     return result;
   } catch (error) {
-    const { code, status, body } = asFailure(error);
-    if (code === "internal" && !response.destroyed) response.req.log?.error(error);
-    say({ failure: { status, body } });
+    const { failure, body } = answerTo(error, response);
+    say({ failure: { status: failure.status, body } });
     return undefined as T;
   } finally {
     response.end();

@@ -1,3 +1,4 @@
+import { fitText } from "@chronometra/core";
 import EmailReplyParser from "email-reply-parser";
 import { htmlToText } from "html-to-text";
 import { simpleParser, type ParsedMail } from "mailparser";
@@ -52,7 +53,7 @@ const filesIn = ({ attachments }: ParsedMail): { name: string; bytes: Buffer }[]
     .filter(
       ({ related, contentType, size }) => !related && size > 0 && !/^application\/(x-)?(pkcs7|pgp)-/.test(contentType),
     )
-    .map(({ filename, content }) => ({ name: (filename ?? "file").slice(-200), bytes: content }));
+    .map(({ filename, content }) => ({ name: fitText((filename ?? "file").slice(-200)), bytes: content }));
 
 interface Way {
   readonly database: DataSource;
@@ -66,7 +67,7 @@ async function take({ database, post }: Way, stream: SMTPServerDataStream, sessi
   if (isAutomatic(mail)) return;
   const from = mail.from?.value[0]?.address ?? "";
   await takeAnswer(database, post, {
-    ...{ key: post.answerKeyOf(session.envelope.rcptTo[0]!.address)!, from, text: writtenIn(wordsOf(mail)) },
+    ...{ key: post.answerKeyOf(session.envelope.rcptTo[0]!.address)!, from, text: fitText(writtenIn(wordsOf(mail))) },
     files: filesIn(mail),
     mailId: mail.messageId?.slice(-255) ?? null,
   });

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { openApiDocument } from "../start/openapi.ts";
 
-/** A call as anyone could make it: by the description of the interface, save for what has gone wrong with it. */
+/** A call made by the description of the interface, save for what has gone wrong with it. */
 export interface BadCall {
   readonly key: string;
   readonly method: "get" | "post" | "put" | "delete";

@@ -147,8 +147,8 @@ export function backwardAgain(
   try {
     for (; node >= 0; node--) {
       if (waiting[node] === 1) shifted[node] = limitAgain(late, node, limit) ? 1 : 0;
-      // What comes before it is bound by its late dates, free as far as its early ones let it be, and bound at all by what
-      // it is: work that begins just when it was to begin may wait for nothing any more.
+      // What comes before it is bound by its late dates, free as far as its early ones let it be, and bound at all by
+      // what it is: work that begins just when it was to begin may wait for nothing any more.
       if (shifted[node] === 0 && other[node] === 0) continue;
       for (let link = network.inStart[node]!; link < network.inStart[node + 1]!; link++)
         waiting[network.inLinks.other[link]!] = 1;

@@ -1,4 +1,4 @@
-import { numberWords } from "@chronometra/core";
+import { fitText, numberWords } from "@chronometra/core";
 import { Workbook, type CellValue, type Worksheet } from "@cj-tech-master/excelts";
 import { Unzip, UnzipInflate } from "fflate";
 import Papa from "papaparse";
@@ -14,7 +14,7 @@ import {
   type Cell,
   type SourceSheet,
 } from "./cells.ts";
-import { findUnfit, fitted } from "../../shared/fitTexts.ts";
+import { findUnfit } from "../../shared/fitTexts.ts";
 import { readOds } from "./readOds.ts";
 
 /** A file's content, read once: a bundle's JSON, or sheets of cells. */
@@ -50,7 +50,7 @@ function assertShallow(name: string, text: string): void {
   }
 }
 
-/** What can be an unfit character in JSON, written out or as itself: few files hold any, and only those are looked at. */
+/** What can be an unfit character in JSON, spelled or as itself: few files hold any, and only those are looked at. */
 const PERHAPS_UNFIT = /\\u(?:00[01]|007f|20[26]|d[89a-f])|[\u007f\u202a-\u202e\u2066-\u2069]|\p{Surrogate}/iu;
 
 /** Refuses JSON of which a text holds what none may. */
@@ -149,7 +149,8 @@ export async function readFiles(uploads: readonly Upload[], progress: Progress =
 /** A sheet whose texts hold nothing that none may: other programs leave such signs where a cell was broken in lines. */
 const withFitTexts = (sheet: SourceSheet): SourceSheet => ({
   ...sheet,
-  rows: sheet.rows.map((row) => row.map((cell) => (typeof cell === "string" ? fitted(cell) : cell))),
+  name: fitText(sheet.name),
+  rows: sheet.rows.map((row) => row.map((cell) => (typeof cell === "string" ? fitText(cell) : cell))),
 });
 
 async function readAny(uploads: readonly Upload[], progress: Progress): Promise<SourceFile> {

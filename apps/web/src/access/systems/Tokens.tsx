@@ -66,8 +66,8 @@ export function Tokens() {
       <h1 className="text-xl">Tokens of other systems</h1>
       <p className="muted max-w-prose text-sm">
         Another system calls with Authorization: Bearer and its token: it reads figures by period at /api/feeds/figures
-        and watchlists at /api/feeds/watchlists, and sends to /api/feeds/time and /api/feeds/costs, where each line
-        counts once, by its reference.
+        watchlists at /api/feeds/watchlists and how the server fares at /api/feeds/metrics, and sends to /api/feeds/time
+        and /api/feeds/costs, where each line counts once, by its reference.
       </p>
       <Loaded query={query}>
         {(tokens) => (

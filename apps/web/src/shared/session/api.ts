@@ -6,6 +6,7 @@ import {
   type ResponseOf,
   type SessionView,
 } from "@chronometra/contract";
+import { fitTexts } from "@chronometra/core";
 
 /** A call that failed: what the server said, in its own words. */
 export class CallFailed extends Error {
@@ -54,7 +55,7 @@ function bodyOf<K extends EndpointKey>({
   }
   return body === undefined
     ? { headers: {} }
-    : { body: JSON.stringify(body), headers: { "content-type": "application/json" } };
+    : { body: JSON.stringify(fitTexts(body)), headers: { "content-type": "application/json" } };
 }
 
 async function failureOf(response: Response): Promise<CallFailed> {

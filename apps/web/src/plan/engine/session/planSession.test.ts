@@ -7,6 +7,7 @@ import { memoryKeeper, type Keeper } from "./outbox.ts";
 import { PlanEngine } from "../planEngine.ts";
 import { PlanSession } from "./planSession.ts";
 import type { SessionState } from "./sessionState.ts";
+import type { Sheet } from "../sheet.ts";
 import { livePlan } from "./store.ts";
 
 let server: FakeServer;
@@ -72,6 +73,14 @@ describe("working on a plan", () => {
     expect(session.snapshot().saving).toBe(1);
     await typed;
     expect([session.snapshot().saving, server.revision]).toEqual([0, 2]);
+  });
+
+  it("a name that was pasted with what nobody sees is shown, and stored, without it", async () => {
+    await session.change([{ type: "setName", activity: "dig", name: "Dig \u202ddeep\u202c" }]);
+    const name = (sheet: Sheet | null) => sheet?.rows.find(({ id }) => id === "dig")?.name;
+    expect(name(session.snapshot().sheet)).toBe("Dig deep");
+    await settled();
+    expect([name(session.snapshot().sheet), name(asServer())]).toEqual(["Dig deep", "Dig deep"]);
   });
 
   it("what cannot be is told, nothing changes and nothing is sent", async () => {

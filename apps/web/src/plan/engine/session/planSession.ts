@@ -3,6 +3,7 @@ import type { SessionParts } from "./sessionParts.ts";
 import type { ChangeResult, ChangesSince } from "@chronometra/contract";
 import {
   changeWords,
+  fitTexts,
   kindOfRow,
   type Naming,
   type Arrangement,
@@ -170,7 +171,8 @@ export class PlanSession extends PlanQuestions {
   /** Applies changes and sends them off. Gives what stands against them, or nothing. */
   change(changes: readonly Change[]): Promise<readonly Problem[] | null> {
     return this.onItsWay(async () => {
-      const put = await this.put(changes, null);
+      // What is shown is what will be stored.
+      const put = await this.put(fitTexts(changes), null);
       if ("problems" in put) return put.problems;
       if (put.inverse !== null) this.undoing.did({ list: put.list, inverse: put.inverse });
       this.outbox.remember(this.undoing.all);
